@@ -1,0 +1,55 @@
+# Hodos. `make demo` and `make test` are all a newcomer needs; both install what is missing.
+SHELL := /bin/bash
+web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
+
+.PHONY: demo demo-fresh test stop clean build types bench screenshots
+
+demo:
+	@scripts/prepare.sh demo
+	@$(MAKE) --no-print-directory build
+	@exec scripts/demo.sh
+
+demo-fresh:
+	@scripts/prepare.sh demo
+	@$(MAKE) --no-print-directory build
+	@exec scripts/demo.sh --fresh
+
+test:
+	@scripts/prepare.sh test
+	@$(MAKE) --no-print-directory build
+	@scripts/test.sh
+
+stop:
+	@scripts/stop.sh
+
+clean:
+	@scripts/stop.sh remove
+	@rm -rf bin web/node_modules web/dist/assets web/dist/index.html .run
+
+build: web/dist/index.html
+	@echo "hodos: building the server"
+	@go build -o bin/hodos ./cmd/hodos || { echo "hodos: the build failed; without a network the Go modules cannot be fetched the first time" >&2; exit 1; }
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	@echo "hodos: fetching the front end's packages (once)"
+	@cd web && npm ci --no-audit --no-fund --loglevel=error || { echo "hodos: npm could not fetch the packages: is the network there?" >&2; exit 1; }
+	@touch $@
+
+web/dist/index.html: $(web_sources) web/node_modules/.package-lock.json
+	@echo "hodos: building the front end"
+	@cd web && npx vite build --logLevel warn
+	@touch $@
+
+# The API description comes from the Go types, the front end's types from the description.
+types: web/node_modules/.package-lock.json
+	go run ./cmd/hodos openapi > server/openapi.json
+	cd web && npm run -s types
+
+bench:
+	go test -run xxx -bench . -benchmem ./core/...
+
+# Pictures of the main views from the demo data, on a database of their own.
+screenshots:
+	@scripts/prepare.sh test
+	@$(MAKE) --no-print-directory build
+	@eval "$$(HODOS_PG_PORT=54810 scripts/postgres.sh start test-pg)"; HODOS_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e/; scripts/postgres.sh stop test-pg

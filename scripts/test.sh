@@ -1,0 +1,20 @@
+#!/usr/bin/env bash
+# Every check and test there is, from nothing. The database and the browser are real.
+. "$(dirname "${BASH_SOURCE[0]}")/lib.sh"
+trap '"$top/scripts/postgres.sh" stop test-pg || true' EXIT
+step() { printf '\n== %s\n' "$*"; }
+
+addresses=$(HODOS_PG_PORT=54810 "$top/scripts/postgres.sh" start test-pg)
+eval "$addresses"
+export HODOS_CHROMIUM=${HODOS_CHROMIUM:-$(command -v chromium)}
+
+step "go vet";            go vet ./...
+step "staticcheck";       go tool staticcheck ./...
+step "gofmt";             unformatted=$(gofmt -l $(git ls-files '*.go')); [ -z "$unformatted" ] || fail "gofmt: $unformatted"
+step "API description";   bin/hodos openapi | diff -u server/openapi.json - >/dev/null || fail "server/openapi.json is behind the Go types: run make types"
+step "types, lint and unit tests of the front end"
+(cd web && npx openapi-typescript ../server/openapi.json -o /tmp/hodos-schema-$$.d.ts >/dev/null && diff -q src/api/schema.d.ts /tmp/hodos-schema-$$.d.ts >/dev/null) || fail "web/src/api/schema.d.ts is behind server/openapi.json: run make types"
+rm -f /tmp/hodos-schema-$$.d.ts
+(cd web && npm run -s typecheck && npm run -s lint && npm run -s test)
+step "go test -race"
+go test -race -count=1 -timeout 15m ./...
