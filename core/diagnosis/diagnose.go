@@ -1,0 +1,247 @@
+package diagnosis
+
+import (
+	"math"
+	"sort"
+)
+
+// Bits is one row of a cause's ledger.
+type Bits struct {
+	Finding string
+	Value   Value
+	Bits    float64 // log₂ of the likelihood ratio; positive speaks for the cause
+}
+
+// CauseResult is one cause on the scales. PriorBits, the rows of For and Against and TogetherBits add up to the log₂
+// odds of Probability.
+type CauseResult struct {
+	ID, Family   string
+	Probability  float64
+	PriorBits    float64 // log₂ odds from grass, month, place and watering
+	For, Against []Bits
+	TogetherBits float64 // what the findings do together that they do not do one by one: explaining away, above all
+}
+
+// SetResult is one combination of causes.
+type SetResult struct {
+	Causes      []string
+	Probability float64
+}
+
+// Result is a diagnosis.
+type Result struct {
+	Knowledge string
+	Causes    []CauseResult // all causes, healthy-turf included, the most probable first
+	Together  []SetResult   // the most probable combinations
+	Weather   []WeatherFinding
+	Notices   []Notice
+	Next      []NextCheck
+	Settled   bool // no check can change a decision any more
+	Values    map[string]Value
+	Lawn      Lawn
+}
+
+// P is the probability of a cause; 0 for an id that is none.
+func (r Result) P(id string) float64 {
+	for i := range r.Causes {
+		if r.Causes[i].ID == id {
+			return r.Causes[i].Probability
+		}
+	}
+	return 0
+}
+
+// Options steer a diagnosis.
+type Options struct {
+	Tools    map[string]bool // procedures that cannot be done now are false; nil for all at hand
+	NoNext   bool            // leave the next checks out
+	NoLedger bool            // leave the bits out
+}
+
+// Diagnose weighs a case. It never fails: what is missing moves nothing, and what is odd is told in the notices. It costs
+// O(n³) in the number of causes that the grass allows; see docs/performance.md.
+func Diagnose(c Case, o Options) Result {
+	g := Gather(c)
+	m := newModel(g.Lawn, func(i int) float64 {
+		odds := prior(&causes[i], g.Lawn)
+		for _, n := range c.Context.Nearby {
+			if n.Cause == causes[i].ID && n.Weeks <= 6 {
+				odds *= math.Min(3, 1+.5*float64(n.Count)) // judgement
+			}
+		}
+		return odds
+	})
+	evs := m.observeAll(&g)
+	post := m.sum(evs, !o.NoNext)
+
+	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn}
+	r.Causes = m.results(evs, post, o.NoLedger)
+	if !o.NoNext {
+		sets, _ := post.heaviest(.995, 1200)
+		for i := 0; i < len(sets) && i < 5; i++ {
+			s := SetResult{Probability: sets[i].p, Causes: []string{}}
+			for k := 0; k < sets[i].size; k++ {
+				s.Causes = append(s.Causes, causes[m.active[sets[i].members[k]]].ID)
+			}
+			r.Together = append(r.Together, s)
+		}
+		r.Next, r.Settled = m.nextChecks(sets, g.Values, o.Tools)
+	}
+	return r
+}
+
+// observeAll compiles the evidence in a fixed order and says which findings weigh nothing.
+func (m *model) observeAll(g *Gathered) []evidence {
+	names := make([]string, 0, len(g.Values))
+	for id := range g.Values {
+		names = append(names, id)
+	}
+	sort.Strings(names)
+	var evs []evidence
+	for _, id := range names {
+		ev := m.observe(id, g.Values[id])
+		if ev.weighed {
+			evs = append(evs, ev)
+		} else if f, ok := FindingByID(id); ok && f.Station != "weather" {
+			g.Notices = append(g.Notices, Notice{id, "recorded; no cause that this grass can have speaks of it, so it moves nothing"})
+		}
+	}
+	return evs
+}
+
+func (m *model) results(evs []evidence, post posterior, noLedger bool) []CauseResult {
+	out := make([]CauseResult, 0, len(causes)+1)
+	at := map[int]int{}
+	for k, ci := range m.active {
+		at[ci] = k
+	}
+	var before posterior
+	var alone [][]float64
+	if !noLedger {
+		before = m.sum(nil, false)
+		alone = m.aloneBits(evs)
+	}
+	for ci := range causes {
+		cr := CauseResult{ID: causes[ci].ID, Family: causes[ci].Family}
+		if k, ok := at[ci]; ok {
+			cr.Probability = post.marginal[k]
+			if !noLedger {
+				cr.ledger(logit2(before.marginal[k]), logit2(cr.Probability), evs, func(e int) float64 { return alone[e][k] })
+			}
+		}
+		out = append(out, cr)
+	}
+	h := CauseResult{ID: Healthy, Family: "look-alike", Probability: post.empty}
+	if !noLedger {
+		n := len(m.active)
+		h.ledger(logit2(before.empty), logit2(post.empty), evs, func(e int) float64 { return alone[e][n] })
+	}
+	out = append(out, h)
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Probability > out[b].Probability })
+	return out
+}
+
+// ledger fills the rows; those that round to nothing go into the row of what acts together, so that all still adds up.
+func (cr *CauseResult) ledger(prior, post float64, evs []evidence, bits func(e int) float64) {
+	cr.PriorBits = round2(prior)
+	rest := round2(post) - cr.PriorBits
+	for e := range evs {
+		b := round2(bits(e))
+		if math.Abs(b) < .05 {
+			continue
+		}
+		row := Bits{evs[e].finding, evs[e].value, b}
+		if b > 0 {
+			cr.For = append(cr.For, row)
+		} else {
+			cr.Against = append(cr.Against, row)
+		}
+		rest -= b
+	}
+	sort.SliceStable(cr.For, func(a, b int) bool { return cr.For[a].Bits > cr.For[b].Bits })
+	sort.SliceStable(cr.Against, func(a, b int) bool { return cr.Against[a].Bits < cr.Against[b].Bits })
+	cr.TogetherBits = round2(rest)
+}
+
+// aloneBits is, for each finding and active cause (and last for the empty set), log₂ of P(finding | cause) over
+// P(finding | not the cause), with all other causes at their priors, over sets of up to two.
+func (m *model) aloneBits(evs []evidence) [][]float64 {
+	n := len(m.active)
+	type pair struct {
+		i, j int
+		w    float64
+	}
+	sets := []pair{{-1, -1, sizeFactor[0]}}
+	for i := 0; i < n; i++ {
+		sets = append(sets, pair{i, -1, m.odds[i] * sizeFactor[1]})
+		for j := i + 1; j < n; j++ {
+			if w := m.odds[i] * m.odds[j] * m.pair[i*n+j] * sizeFactor[2]; w > 0 {
+				sets = append(sets, pair{i, j, w})
+			}
+		}
+	}
+	base := make([]float64, n+1)
+	total := 0.0
+	add := func(into []float64, s pair, w float64) {
+		if s.i < 0 {
+			into[n] += w
+			return
+		}
+		into[s.i] += w
+		if s.j >= 0 {
+			into[s.j] += w
+		}
+	}
+	for _, s := range sets {
+		add(base, s, s.w)
+		total += s.w
+	}
+	out := make([][]float64, len(evs))
+	for e := range evs {
+		ev := &evs[e]
+		with := make([]float64, n+1)
+		all := 0.0
+		for _, s := range sets {
+			w := s.w
+			if s.i >= 0 {
+				if ev.unary != nil {
+					w *= ev.unary[s.i]
+					if s.j >= 0 {
+						w *= ev.unary[s.j]
+					}
+				}
+				for t := range ev.terms {
+					w *= ev.terms[t].ratio(s.i, s.j)
+				}
+			}
+			add(with, s, w)
+			all += w
+		}
+		out[e] = make([]float64, n+1)
+		for k := range out[e] {
+			if base[k] > 0 && total > base[k] && all > with[k] && with[k] > 0 {
+				out[e][k] = math.Log2(with[k]/base[k]) - math.Log2((all-with[k])/(total-base[k]))
+			}
+		}
+	}
+	return out
+}
+
+// ratio is P(v | set) / b(v) for one or two causes; j is −1 for one.
+func (t *term) ratio(i, j int) float64 {
+	N, G, E := 1-t.g[i], t.g[i], t.e[i]
+	if j >= 0 {
+		N, G, E = N*(1-t.g[j]), G+t.g[j], E+t.e[j]
+	}
+	if G == 0 {
+		return 1
+	}
+	return N + (1-N)*E/G
+}
+
+func logit2(p float64) float64 {
+	p = math.Max(1e-9, math.Min(1-1e-9, p))
+	return math.Log2(p / (1 - p))
+}
+
+func round2(x float64) float64 { return math.Round(x*100) / 100 }

@@ -1,0 +1,225 @@
+// Package diagnosis keeps every possible cause of lawn damage on the scales at once: it holds the vocabulary of
+// findings, the knowledge tables of causes, and the exact inference that turns what was found into the chance of each
+// cause, the reasons for it, and the next check worth doing. It does no I/O, reads no clock and draws no chance.
+package diagnosis
+
+import (
+	"strconv"
+	"strings"
+)
+
+// Kind says what a finding's value looks like.
+type Kind int
+
+// The kinds of findings.
+const (
+	YesNo       Kind = iota // true or false
+	OneOf                   // one id of Values
+	AnyOf                   // a list of ids of Values, complete for what was looked at
+	Number                  // a quantity in Unit between Min and Max
+	CauseIDs                // a list of cause ids
+	CauseOrNone             // a cause id, or "none"
+)
+
+// Scale is the axis on which a number is compared: counts and durations on a logarithmic one.
+type Scale int
+
+// The scales of numbers.
+const (
+	Linear Scale = iota
+	Log          // log(1 + x), so that a count of nought has its place
+)
+
+// Finding is one thing that can be observed, asked, measured or computed.
+type Finding struct {
+	ID        string
+	Station   string // ask, walk, blade, soil, thatch, pull, lab; weather for what is computed
+	Procedure string // the handling that yields it; its set-up is paid once
+	Kind      Kind
+	Values    []string // for OneOf and AnyOf
+	Unit      string   // for Number, SI
+	Min, Max  float64  // for Number: what a reader accepts
+	Scale     Scale
+	Bands     []float64 // for Number: cuts between the readings that a specialist tells apart (judgement)
+	Step      float64   // for Number: one step of the stepper
+	Minutes   float64   // for one spot, tool in hand (judgement)
+	Label     string
+	Ask       string // one line at the check: what to look at and how
+	PerCause  bool   // a weather finding kept once for each cause: "disease-window:dollar-spot"
+	// Provisional marks weather findings that are computed by a first, coarse method.
+	Provisional bool
+}
+
+// Station is one stop of the visit.
+type Station struct{ ID, Label, Does string }
+
+// Stations lists the stops of a visit in the order in which they are walked: far to near, free to costly, harmless to
+// destructive.
+func Stations() []Station {
+	return []Station{
+		{"ask", "Ask", "What the client and the records can tell"},
+		{"walk", "Walk", "Pattern, colour and footing, no tools"},
+		{"blade", "Blade", "Close look at blade and crown, lens and knife"},
+		{"soil", "Soil", "Core, thermometer, screwdriver"},
+		{"thatch", "Thatch", "Wedge, ruler, rake"},
+		{"pull", "Pull", "Pull at the edge, then count"},
+		{"lab", "Samples", "What goes out and comes back; catch cans"},
+	}
+}
+
+// Procedure is one handling that may yield several findings.
+type Procedure struct {
+	ID, Label string
+	Setup     float64 // minutes before the first reading, paid once a visit (judgement)
+	Tools     string
+	Caution   string // shown where the step is taken
+	Days      int    // days until the result is there; 0 for on the spot
+}
+
+// Procedures lists the handlings behind the findings.
+func Procedures() []Procedure { return procedures }
+
+const digCaution = "Have buried lines located before any core, spade or can goes in; flag irrigation, gas, power and pet fences."
+
+var procedures = []Procedure{
+	{ID: "interview", Label: "Ask the client", Setup: .5},
+	{ID: "records", Label: "Look up the records", Setup: .5},
+	{ID: "walk", Label: "Walk the zone", Setup: 1},
+	{ID: "sun-watch", Label: "Judge the sun", Setup: 1},
+	{ID: "tape", Label: "Measure the height", Setup: .3, Tools: "ruler"},
+	{ID: "close-look", Label: "Close look", Setup: 1, Tools: "hand lens", Caution: "Kneel on a mat; look for ticks, wasps and fire ants first."},
+	{ID: "dawn-look", Label: "Look at dawn", Setup: 15, Tools: "hand lens"},
+	{ID: "part-canopy", Label: "Part the canopy", Setup: .3},
+	{ID: "crown-cut", Label: "Slice crowns", Setup: 1.5, Tools: "knife", Caution: "Cut away from the hand."},
+	{ID: "core", Label: "Pull a core", Setup: 2, Tools: "core sampler", Caution: digCaution},
+	{ID: "moisture-probe", Label: "Moisture probe", Setup: .5, Tools: "moisture probe", Caution: digCaution},
+	{ID: "thermometer", Label: "Soil thermometer", Setup: 2, Tools: "thermometer"},
+	{ID: "screwdriver", Label: "Screwdriver", Setup: .2, Tools: "screwdriver", Caution: digCaution},
+	{ID: "penetrometer", Label: "Cone penetrometer", Setup: 1, Tools: "cone penetrometer", Caution: digCaution},
+	{ID: "water-drop", Label: "Water drop on the core", Setup: 2, Tools: "core sampler, dropper", Caution: digCaution},
+	{ID: "ring", Label: "Infiltration ring", Setup: 4, Tools: "ring, water, watch"},
+	{ID: "wedge", Label: "Cut a wedge", Setup: 1, Tools: "knife, ruler"},
+	{ID: "rake", Label: "Comb with the rake", Setup: .5, Tools: "rake"},
+	{ID: "pull", Label: "Pull", Setup: .3},
+	{ID: "grub-square", Label: "Cut and count squares", Setup: 3, Tools: "spade, knife", Caution: digCaution},
+	{ID: "soap-flush", Label: "Soap flush", Setup: 11, Tools: "soap, 8 L water", Caution: "Wet dry soil first, rinse after, not in hot sun."},
+	{ID: "flotation", Label: "Flotation can", Setup: 11, Tools: "open can, water", Caution: digCaution},
+	{ID: "catch-cans", Label: "Catch cans", Setup: 18, Tools: "cans, watch"},
+	{ID: "soil-sample", Label: "Soil sample", Setup: 12, Tools: "core sampler, bag", Days: 7, Caution: digCaution},
+	{ID: "disease-sample", Label: "Disease sample", Setup: 8, Tools: "knife, bag", Days: 5, Caution: "Take the plug before any fungicide."},
+	{ID: "nematode-sample", Label: "Nematode sample", Setup: 14, Tools: "core sampler, cool box", Days: 10, Caution: digCaution},
+	{ID: "tissue-sample", Label: "Leaf sample", Setup: 8, Tools: "shears, bag", Days: 7},
+}
+
+// Families lists the families of causes in the order in which they are shown.
+func Families() []string {
+	return []string{"disease", "insect", "heat", "drought", "cold", "nutrient", "water-excess", "site-and-care", "look-alike"}
+}
+
+// weatherFindings are computed from the weather series, never asked.
+var weatherFindings = []Finding{
+	{ID: "soil-water-deficit", Kind: OneOf, Values: ids("none slight moderate severe"), Label: "Water missing in the root zone", Provisional: true},
+	{ID: "drought-endurance-used", Kind: Number, Unit: "fraction", Min: 0, Max: 20, Bands: nums("0.33 0.67 1"), Label: "Endurance used", Provisional: true},
+	{ID: "days-without-5-mm", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("5 12 20 35"), Label: "Days without 5 mm of rain"},
+	{ID: "heavy-rain-surge", Kind: OneOf, Values: ids("none moderate strong"), Label: "Surge of rain", Provisional: true},
+	{ID: "prolonged-wetness", Kind: OneOf, Values: ids("none moderate strong"), Label: "Long wetness", Provisional: true},
+	{ID: "waterlogging-spell", Kind: OneOf, Values: ids("none possible likely"), Label: "Waterlogging"},
+	{ID: "heat-spell", Kind: OneOf, Values: ids("none moderate severe"), Label: "Heat spell", Provisional: true},
+	{ID: "soil-heat", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 3 7"), Label: "Days of hot soil"},
+	{ID: "soil-temp-class", Kind: OneOf, Values: ids("frozen cold cool mild warm hot"), Label: "Soil temperature class", Provisional: true},
+	{ID: "growth-potential", Kind: Number, Unit: "0 to 1", Min: 0, Max: 1, Bands: nums("0.1 0.3 0.6"), Label: "Growth potential"},
+	{ID: "freeze-after-green-up", Kind: OneOf, Values: ids("none light hard"), Label: "Freeze after green-up", Provisional: true},
+	{ID: "deep-cold", Kind: OneOf, Values: ids("none near-limit past-limit"), Label: "Deep cold"},
+	{ID: "winter-drought", Kind: OneOf, Values: ids("none moderate strong"), Label: "Winter drought"},
+	{ID: "snow-days", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 20 60"), Label: "Days under snow"},
+	{ID: "green-up-progress", Kind: OneOf, Values: ids("dormant beginning under-way complete"), Label: "Green-up by the weather"},
+	{ID: "disease-window", Kind: OneOf, Values: ids("never-open weak open strong"), PerCause: true, Label: "Disease weather", Provisional: true},
+	{ID: "insect-window", Kind: OneOf, Values: ids("closed opening open closing"), PerCause: true, Label: "Insect season"},
+	{ID: "forecast-trend", Kind: OneOf, Values: ids("warming steady cooling"), Label: "Trend of the forecast", Provisional: true},
+}
+
+var (
+	findingByID   = map[string]*Finding{}
+	procedureByID = map[string]*Procedure{}
+)
+
+func init() {
+	for i := range findings {
+		findingByID[findings[i].ID] = &findings[i]
+	}
+	for i := range weatherFindings {
+		weatherFindings[i].Station = "weather"
+		findingByID[weatherFindings[i].ID] = &weatherFindings[i]
+	}
+	for i := range procedures {
+		procedureByID[procedures[i].ID] = &procedures[i]
+	}
+}
+
+// Findings returns what can be observed on a visit, in the order of the stations.
+func Findings() []Finding { return findings }
+
+// WeatherFindings returns what is computed from the weather.
+func WeatherFindings() []Finding { return weatherFindings }
+
+// FindingByID looks a finding up; weather findings kept once a cause are found with their cause, too
+// ("disease-window:dollar-spot").
+func FindingByID(id string) (*Finding, bool) {
+	base, _, _ := strings.Cut(id, ":")
+	f, ok := findingByID[base]
+	return f, ok
+}
+
+// ProcedureByID looks a procedure up.
+func ProcedureByID(id string) (*Procedure, bool) { p, ok := procedureByID[id]; return p, ok }
+
+// ValueLabel is what a specialist reads for a value id.
+func ValueLabel(id string) string {
+	if l, ok := valueLabels[id]; ok {
+		return l
+	}
+	return strings.ReplaceAll(id, "-", " ")
+}
+
+var valueLabels = map[string]string{
+	"hourglass-lesion-tan-with-brown-border": "hourglass lesion, tan, brown ends",
+	"oval-lesion-purple-border":              "oval lesion, purple border",
+	"irregular-lesion-tan-dark-border":       "irregular lesion, thin dark border",
+	"interveinal-yellow":                     "yellow between the veins",
+	"lifts-like-carpet":                      "lifts like a carpet",
+	"stems-break-at-crown":                   "stems break at the crown",
+	"shears-at-soil":                         "snaps at the soil",
+	"peels-in-rotten-sheets":                 "comes off in rotten mats",
+	"shoots-slip-from-rotted-sheath":         "shoots slip from a rotted sheath",
+	"white-moist":                            "pale and moist",
+	"brown-dry":                              "brown and dry",
+	"brown-soft":                             "brown and soft",
+	"spring-back":                            "spring back",
+	"stay":                                   "stay down",
+	"frog-eye":                               "dead ring, green centre",
+	"along-hardscape":                        "along paving or walls",
+	"near-hardscape":                         "near paving or walls",
+	"soft-loose":                             "soft, yields",
+	"rooting-holes":                          "holes rooted",
+	"peeled-back":                            "turf turned back",
+	"chinch-like":                            "small black-and-white bugs",
+	"spittle-or-spittlebugs":                 "froth or two-lined hoppers",
+	"may-beetle":                             "May beetle",
+	"european-chafer":                        "European chafer",
+	"japanese-or-oriental":                   "Japanese or oriental beetle",
+	"green-june-beetle":                      "green June beetle",
+}
+
+func ids(s string) []string { return strings.Fields(s) }
+
+func nums(s string) []float64 {
+	var out []float64
+	for _, w := range strings.Fields(s) {
+		f, err := strconv.ParseFloat(w, 64)
+		if err != nil {
+			panic("diagnosis: bad number in a table: " + s)
+		}
+		out = append(out, f)
+	}
+	return out
+}

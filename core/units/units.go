@@ -1,0 +1,89 @@
+// Package units converts between what specialists write down and SI. Conversion happens once: the record keeps the
+// entered amount with its unit, and SI is computed from it.
+package units
+
+import (
+	"fmt"
+	"math"
+	"sort"
+)
+
+// Dimension is what a unit measures.
+type Dimension string
+
+// The dimensions in use.
+const (
+	Length      Dimension = "length"      // SI here: mm
+	Area        Dimension = "area"        // m²
+	Mass        Dimension = "mass"        // g
+	Volume      Dimension = "volume"      // mL
+	MassPerArea Dimension = "mass/area"   // g/m²
+	VolPerArea  Dimension = "volume/area" // mL/m²
+	Temperature Dimension = "temperature" // °C
+	Speed       Dimension = "speed"       // m/s
+)
+
+// Unit is one unit: SI value = (entered + Offset) × Factor.
+type Unit struct {
+	ID        string
+	Label     string
+	Dimension Dimension
+	Factor    float64
+	Offset    float64
+	Customary bool // US customary rather than metric
+}
+
+// Exact definitions: inch 25.4 mm, pound 453.59237 g, US gallon 3785.411784 mL (NIST Special Publication 811).
+var table = []Unit{
+	{"mm", "mm", Length, 1, 0, false}, {"cm", "cm", Length, 10, 0, false}, {"m", "m", Length, 1000, 0, false},
+	{"in", "in", Length, 25.4, 0, true}, {"ft", "ft", Length, 304.8, 0, true},
+	{"m2", "m²", Area, 1, 0, false}, {"ft2", "ft²", Area, .09290304, 0, true}, {"acre", "acre", Area, 4046.8564224, 0, true}, {"ha", "ha", Area, 10000, 0, false},
+	{"g", "g", Mass, 1, 0, false}, {"kg", "kg", Mass, 1000, 0, false}, {"oz", "oz", Mass, 28.349523125, 0, true}, {"lb", "lb", Mass, 453.59237, 0, true},
+	{"mL", "mL", Volume, 1, 0, false}, {"L", "L", Volume, 1000, 0, false}, {"floz", "fl oz", Volume, 29.5735295625, 0, true}, {"gal", "gal", Volume, 3785.411784, 0, true},
+	{"g/m2", "g/m²", MassPerArea, 1, 0, false}, {"kg/ha", "kg/ha", MassPerArea, .1, 0, false}, {"lb/1000ft2", "lb/1000 ft²", MassPerArea, 453.59237 / 92.90304, 0, true},
+	{"mL/m2", "mL/m²", VolPerArea, 1, 0, false}, {"L/100m2", "L/100 m²", VolPerArea, 10, 0, false}, {"floz/1000ft2", "fl oz/1000 ft²", VolPerArea, 29.5735295625 / 92.90304, 0, true}, {"gal/1000ft2", "gal/1000 ft²", VolPerArea, 3785.411784 / 92.90304, 0, true},
+	{"C", "°C", Temperature, 1, 0, false}, {"F", "°F", Temperature, 5.0 / 9, -32, true},
+	{"m/s", "m/s", Speed, 1, 0, false}, {"mph", "mph", Speed, .44704, 0, true}, {"km/h", "km/h", Speed, 1 / 3.6, 0, false},
+}
+
+// All returns every unit, ordered by id.
+func All() []Unit {
+	out := append([]Unit(nil), table...)
+	sort.Slice(out, func(i, j int) bool { return out[i].ID < out[j].ID })
+	return out
+}
+
+// Lookup finds a unit by id.
+func Lookup(id string) (Unit, error) {
+	for _, u := range table {
+		if u.ID == id {
+			return u, nil
+		}
+	}
+	return Unit{}, fmt.Errorf("unknown unit %q", id)
+}
+
+// SI turns an amount in the unit into the SI unit of its dimension.
+func (u Unit) SI(amount float64) float64 { return (amount + u.Offset) * u.Factor }
+
+// From turns an SI amount into the unit.
+func (u Unit) From(si float64) float64 { return si/u.Factor - u.Offset }
+
+// Convert turns an amount from one unit into another of the same dimension.
+func Convert(amount float64, from, to string) (float64, error) {
+	a, err := Lookup(from)
+	if err != nil {
+		return 0, err
+	}
+	b, err := Lookup(to)
+	if err != nil {
+		return 0, err
+	}
+	if a.Dimension != b.Dimension {
+		return 0, fmt.Errorf("cannot convert %s (%s) to %s (%s)", from, a.Dimension, to, b.Dimension)
+	}
+	if math.IsNaN(amount) || math.IsInf(amount, 0) {
+		return 0, fmt.Errorf("%v is not an amount", amount)
+	}
+	return b.From(a.SI(amount)), nil
+}

@@ -1,0 +1,278 @@
+package casefile
+
+import (
+	"fmt"
+	"io"
+	"math"
+	"strings"
+	"time"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+)
+
+// Answer is a diagnosis in the open format, version 1.
+type Answer struct {
+	Version   int          `json:"hodos_diagnosis"`
+	Causes    []Cause      `json:"causes" nullable:"false"`
+	Together  []Set        `json:"together" nullable:"false" doc:"the most probable combinations of causes"`
+	Weather   []Weather    `json:"weather_findings" nullable:"false"`
+	Knowledge string       `json:"knowledge" doc:"version of the tables that answered"`
+	Notices   []Notice     `json:"notices" nullable:"false"`
+	Next      []Check      `json:"next_checks" nullable:"false"`
+	Settled   bool         `json:"settled" doc:"no check can change a decision any more"`
+	Actions   []ActionLine `json:"actions" nullable:"false"`
+}
+
+// Cause is one cause with its ledger.
+type Cause struct {
+	ID           string  `json:"id"`
+	Family       string  `json:"family"`
+	Probability  float64 `json:"probability"`
+	PriorBits    float64 `json:"prior_bits"`
+	For          []Row   `json:"for" nullable:"false"`
+	Against      []Row   `json:"against" nullable:"false"`
+	TogetherBits float64 `json:"together_bits" doc:"what the findings do together beyond one by one; prior, rows and this add up to the log2 odds"`
+}
+
+// Row is one finding in a ledger.
+type Row struct {
+	Finding string  `json:"finding"`
+	Value   any     `json:"value"`
+	Bits    float64 `json:"bits"`
+}
+
+// Set is a combination of causes.
+type Set struct {
+	Causes      []string `json:"causes" nullable:"false"`
+	Probability float64  `json:"probability"`
+}
+
+// Weather is one finding computed from the series.
+type Weather struct {
+	ID          string    `json:"id"`
+	Cause       string    `json:"cause,omitempty"`
+	Value       any       `json:"value"`
+	Detail      string    `json:"detail"`
+	Window      [2]string `json:"window"`
+	Provisional bool      `json:"provisional,omitempty"`
+}
+
+// Notice tells of the input.
+type Notice struct {
+	About string `json:"about"`
+	Text  string `json:"text"`
+}
+
+// Check is a next check.
+type Check struct {
+	Finding   string    `json:"finding"`
+	Also      []string  `json:"also,omitempty"`
+	Procedure string    `json:"procedure"`
+	GainBits  float64   `json:"gain_bits"`
+	Minutes   float64   `json:"minutes"`
+	Decides   bool      `json:"decides" doc:"an answer can move a cause across the point from which acting pays"`
+	Days      int       `json:"days,omitempty"`
+	Outcomes  []Outcome `json:"outcomes" nullable:"false"`
+}
+
+// Outcome is what one answer of a check would do.
+type Outcome struct {
+	Label  string  `json:"label"`
+	Chance float64 `json:"chance"`
+	Causes []P     `json:"causes" nullable:"false"`
+}
+
+// P is a cause with its probability.
+type P struct {
+	ID          string  `json:"id"`
+	Probability float64 `json:"probability"`
+}
+
+// ActionLine is the verdict on one action.
+type ActionLine struct {
+	ID        string   `json:"id"`
+	Group     string   `json:"group"`
+	Label     string   `json:"label"`
+	Verdict   string   `json:"verdict" enum:"do-now,schedule,check-first,hold,avoid"`
+	Reasons   []string `json:"reasons" nullable:"false"`
+	Cautions  []string `json:"cautions" nullable:"false"`
+	Check     []string `json:"check,omitempty"`
+	Until     string   `json:"until,omitempty"`
+	UntilWhat string   `json:"until_what,omitempty"`
+	From      string   `json:"from,omitempty"`
+	To        string   `json:"to,omitempty"`
+	Grade     string   `json:"grade"`
+	LookAfter int      `json:"look_after_days,omitempty"`
+	Causes    []string `json:"causes,omitempty"`
+}
+
+// Answered puts a diagnosis and its advice into the open format.
+func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
+	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: r.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}}
+	for _, c := range r.Causes {
+		a.Causes = append(a.Causes, Cause{c.ID, c.Family, math.Round(c.Probability*1e4) / 1e4, c.PriorBits, rows(c.For), rows(c.Against), c.TogetherBits})
+	}
+	for _, s := range r.Together {
+		a.Together = append(a.Together, Set{s.Causes, math.Round(s.Probability*1e4) / 1e4})
+	}
+	for _, w := range r.Weather {
+		a.Weather = append(a.Weather, Weather{w.ID, w.Cause, w.Value.Plain(), w.Detail, [2]string{day(w.From), day(w.To)}, w.Provisional})
+	}
+	for _, n := range r.Notices {
+		a.Notices = append(a.Notices, Notice{n.About, n.Text})
+	}
+	for _, n := range r.Next {
+		c := Check{Finding: n.Finding, Also: n.Also, Procedure: n.Procedure, GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
+		for _, o := range n.Outcomes {
+			out := Outcome{Label: o.Label, Chance: o.Chance, Causes: []P{}}
+			for _, p := range o.Causes {
+				out.Causes = append(out.Causes, P{p.ID, p.Probability})
+			}
+			c.Outcomes = append(c.Outcomes, out)
+		}
+		a.Next = append(a.Next, c)
+	}
+	for _, x := range advice {
+		l := ActionLine{ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Reasons: some(x.Reasons), Cautions: some(x.Cautions), Check: x.Check, UntilWhat: x.UntilWhat, Grade: x.Grade, LookAfter: x.LookAfter, Causes: x.Causes}
+		for _, d := range []struct {
+			t    *time.Time
+			into *string
+		}{{x.Until, &l.Until}, {x.From, &l.From}, {x.To, &l.To}} {
+			if d.t != nil {
+				*d.into = day(*d.t)
+			}
+		}
+		a.Actions = append(a.Actions, l)
+	}
+	return a
+}
+
+func rows(bs []diagnosis.Bits) []Row {
+	out := make([]Row, 0, len(bs))
+	for _, b := range bs {
+		out = append(out, Row{b.Finding, b.Value.Plain(), b.Bits})
+	}
+	return out
+}
+
+func some(s []string) []string {
+	if s == nil {
+		return []string{}
+	}
+	return s
+}
+
+// Page prints an answer for people.
+func Page(w io.Writer, c diagnosis.Case, a Answer) {
+	title := c.Title
+	if title == "" {
+		title = "Untitled zone"
+	}
+	fmt.Fprintf(w, "%s, %s\n\n", title, c.Lawn.Date.Format("2 January 2006"))
+	fmt.Fprintln(w, "ON THE SCALES")
+	for i, x := range a.Causes {
+		if i >= 8 || (i > 0 && x.Probability < .02) {
+			break
+		}
+		fmt.Fprintf(w, "  %5.1f %%  %s\n", x.Probability*100, causeLabel(x.ID))
+		if i < 3 {
+			for k, r := range x.For {
+				if k < 4 {
+					fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
+				}
+			}
+			for k, r := range x.Against {
+				if k < 2 {
+					fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
+				}
+			}
+		}
+	}
+	if len(a.Notices) > 0 {
+		fmt.Fprintln(w, "\nTO NOTE")
+		for _, n := range a.Notices {
+			fmt.Fprintf(w, "  %s: %s\n", findingLabel(n.About), n.Text)
+		}
+	}
+	fmt.Fprintln(w, "\nNEXT CHECK")
+	if a.Settled {
+		fmt.Fprintln(w, "  No check can change a decision any more.")
+	}
+	for i, n := range a.Next {
+		if i < 4 {
+			p, _ := diagnosis.ProcedureByID(n.Procedure)
+			fmt.Fprintf(w, "  %s: %s, %.1f min, about %.2f bits\n", p.Label, findingLabel(n.Finding), n.Minutes, n.GainBits)
+		}
+	}
+	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW"}, {"check-first", "CHECK FIRST"}, {"hold", "HOLD"}, {"schedule", "SCHEDULE"}} {
+		head := false
+		for _, x := range a.Actions {
+			if x.Verdict != part.verdict {
+				continue
+			}
+			if !head {
+				fmt.Fprintf(w, "\n%s\n", part.head)
+				head = true
+			}
+			when := ""
+			switch {
+			case x.From != "":
+				when = fmt.Sprintf(" (%s to %s)", x.From, x.To)
+			case x.Until != "":
+				when = " (until " + x.Until + ")"
+			case x.UntilWhat != "":
+				when = " (until " + x.UntilWhat + ")"
+			}
+			fmt.Fprintf(w, "  %s%s: %s\n", x.Label, when, strings.Join(x.Reasons, "; "))
+			if part.verdict == "do-now" {
+				for _, c := range x.Cautions {
+					fmt.Fprintf(w, "      ! %s\n", c)
+				}
+			}
+		}
+	}
+	fmt.Fprintf(w, "\nKnowledge %s. Advice for a trained person; the label, local rules and licensed practice come first.\n", a.Knowledge)
+}
+
+func said(r Row) string {
+	return fmt.Sprintf("%s: %s", findingLabel(r.Finding), PlainWords(r.Value))
+}
+
+// PlainWords renders a plain value for people.
+func PlainWords(v any) string {
+	switch x := v.(type) {
+	case string:
+		return diagnosis.ValueLabel(x)
+	case bool:
+		if x {
+			return "yes"
+		}
+		return "no"
+	case []string:
+		if len(x) == 0 {
+			return "none of these"
+		}
+		words := make([]string, len(x))
+		for i := range x {
+			words[i] = diagnosis.ValueLabel(x[i])
+		}
+		return strings.Join(words, ", ")
+	}
+	return fmt.Sprint(v)
+}
+
+func causeLabel(id string) string {
+	c, _ := diagnosis.CauseByID(id)
+	return c.Label
+}
+
+func findingLabel(id string) string {
+	if f, ok := diagnosis.FindingByID(id); ok {
+		if _, cause, per := strings.Cut(id, ":"); per {
+			return f.Label + ", " + causeLabel(cause)
+		}
+		return f.Label
+	}
+	return id
+}

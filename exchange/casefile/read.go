@@ -1,0 +1,540 @@
+// Package casefile reads and writes the open case format, version 1: one lawn zone as seen on one visit, in one JSON
+// file. It refuses what it does not know, with the path of the field and the reason, and ignores nothing silently.
+package casefile
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"sort"
+	"strings"
+	"time"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+	"hodos/core/turf"
+	"hodos/core/weather"
+)
+
+// Version is the major version of the format that this package reads and writes.
+const Version = 1
+
+// Problem is one reason to refuse a file.
+type Problem struct {
+	Field  string `json:"field"`  // path, such as findings.grubs-per-m2 or weather[3].tmin_c
+	Reason string `json:"reason"` // what is wrong and what was expected
+}
+
+// Refusal is the error of a file that was refused; it lists every problem found.
+type Refusal struct{ Problems []Problem }
+
+func (r *Refusal) Error() string {
+	lines := make([]string, len(r.Problems))
+	for i, p := range r.Problems {
+		lines[i] = p.Field + ": " + p.Reason
+	}
+	return strings.Join(lines, "\n")
+}
+
+// MaxBytes is the largest file that is read: a year of days fits fifty times over (judgement).
+const MaxBytes = 8 << 20
+
+// Read reads one case. The error is a *Refusal when the file was read and not accepted.
+func Read(r io.Reader) (diagnosis.Case, error) {
+	data, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	if err != nil {
+		return diagnosis.Case{}, err
+	}
+	if len(data) > MaxBytes {
+		return diagnosis.Case{}, &Refusal{[]Problem{{"(file)", fmt.Sprintf("larger than %d bytes", MaxBytes)}}}
+	}
+	return Parse(data)
+}
+
+// Parse reads one case from memory.
+func Parse(data []byte) (diagnosis.Case, error) {
+	dec := json.NewDecoder(bytes.NewReader(data))
+	p := &parser{}
+	root, err := p.value(dec, "")
+	if err == nil {
+		if _, extra := dec.Token(); !errors.Is(extra, io.EOF) {
+			err = errors.New("something follows after the case")
+		}
+	}
+	if err != nil {
+		return diagnosis.Case{}, &Refusal{append(p.problems, Problem{"(file)", "not JSON: " + err.Error()})}
+	}
+	obj, ok := root.(object)
+	if !ok {
+		return diagnosis.Case{}, &Refusal{[]Problem{{"(file)", "expected one JSON object"}}}
+	}
+	c := p.readCase(obj)
+	if len(p.problems) > 0 {
+		sort.SliceStable(p.problems, func(a, b int) bool { return p.problems[a].Field < p.problems[b].Field })
+		return diagnosis.Case{}, &Refusal{p.problems}
+	}
+	return c, nil
+}
+
+type object map[string]any
+
+type parser struct{ problems []Problem }
+
+func (p *parser) refuse(field, format string, args ...any) {
+	p.problems = append(p.problems, Problem{field, fmt.Sprintf(format, args...)})
+}
+
+// value decodes one JSON value token by token, so that a key that stands twice is seen.
+func (p *parser) value(dec *json.Decoder, path string) (any, error) {
+	t, err := dec.Token()
+	if err != nil {
+		return nil, err
+	}
+	d, isDelim := t.(json.Delim)
+	if !isDelim {
+		return t, nil
+	}
+	if d == '[' {
+		list := []any{}
+		for dec.More() {
+			v, err := p.value(dec, fmt.Sprintf("%s[%d]", path, len(list)))
+			if err != nil {
+				return nil, err
+			}
+			list = append(list, v)
+		}
+		_, err = dec.Token()
+		return list, err
+	}
+	o := object{}
+	for dec.More() {
+		k, err := dec.Token()
+		if err != nil {
+			return nil, err
+		}
+		key := k.(string)
+		at := join(path, key)
+		if _, twice := o[key]; twice {
+			p.refuse(at, "stands twice")
+		}
+		if o[key], err = p.value(dec, at); err != nil {
+			return nil, err
+		}
+	}
+	_, err = dec.Token()
+	return o, err
+}
+
+func join(path, key string) string {
+	if path == "" {
+		return key
+	}
+	return path + "." + key
+}
+
+// fields walks an object with a table of readers; keys that the table does not have are refused.
+func (p *parser) fields(path string, v any, table map[string]func(at string, v any)) {
+	o, ok := v.(object)
+	if !ok {
+		p.refuse(path, "expected an object")
+		return
+	}
+	for key, v := range o {
+		at := join(path, key)
+		if read, known := table[key]; known {
+			read(at, v)
+		} else {
+			p.refuse(at, "unknown field")
+		}
+	}
+}
+
+func (p *parser) text(into *string) func(string, any) {
+	return func(at string, v any) {
+		s, ok := v.(string)
+		if !ok {
+			p.refuse(at, "expected a text")
+			return
+		}
+		*into = s
+	}
+}
+
+func (p *parser) number(into **float64, low, high float64) func(string, any) {
+	return func(at string, v any) {
+		x, ok := v.(float64)
+		if !ok {
+			p.refuse(at, "expected a number")
+			return
+		}
+		if math.IsNaN(x) || x < low || x > high {
+			p.refuse(at, "%g is outside the physical range %g to %g", x, low, high)
+			return
+		}
+		*into = &x
+	}
+}
+
+// column is a number that may be null: a gap in a series.
+func (p *parser) column(into **float64, low, high float64) func(string, any) {
+	read := p.number(into, low, high)
+	return func(at string, v any) {
+		if v != nil {
+			read(at, v)
+		}
+	}
+}
+
+func (p *parser) truth(into **bool) func(string, any) {
+	return func(at string, v any) {
+		b, ok := v.(bool)
+		if !ok {
+			p.refuse(at, "expected true or false")
+			return
+		}
+		*into = &b
+	}
+}
+
+func (p *parser) date(into *time.Time) func(string, any) {
+	return func(at string, v any) {
+		s, _ := v.(string)
+		d, err := time.Parse("2006-01-02", s)
+		if err != nil {
+			p.refuse(at, "%v is not an ISO 8601 date (YYYY-MM-DD)", v)
+			return
+		}
+		*into = d
+	}
+}
+
+func (p *parser) word(into *string, allowed ...string) func(string, any) {
+	return func(at string, v any) {
+		s, _ := v.(string)
+		for _, a := range allowed {
+			if a == s {
+				*into = s
+				return
+			}
+		}
+		p.refuse(at, "unknown id %v; known are %s", v, strings.Join(allowed, ", "))
+	}
+}
+
+func (p *parser) each(at string, v any, f func(at string, v any)) {
+	list, ok := v.([]any)
+	if !ok {
+		p.refuse(at, "expected a list")
+		return
+	}
+	for i, item := range list {
+		f(fmt.Sprintf("%s[%d]", at, i), item)
+	}
+}
+
+var textures = []string{"sand", "loamy-sand", "sandy-loam", "loam", "silt-loam", "clay-loam", "clay"}
+
+func (p *parser) readCase(o object) diagnosis.Case {
+	var c diagnosis.Case
+	var version *float64
+	var date time.Time
+	p.fields("", o, map[string]func(string, any){
+		"hodos_case": func(at string, v any) {
+			x, ok := v.(float64)
+			if !ok || x != math.Trunc(x) || x < 1 {
+				p.refuse(at, "expected the version number %d", Version)
+				return
+			}
+			if x > Version {
+				p.refuse(at, "version %g is newer than %d, the newest this program reads", x, Version)
+			}
+			version = &x
+		},
+		"title": p.text(&c.Title),
+		"date":  p.date(&date),
+		"site":  func(at string, v any) { p.readSite(at, v, &c.Lawn) },
+		"onset": func(at string, v any) {
+			var d time.Time
+			p.date(&d)(at, v)
+			if !d.IsZero() {
+				c.Onset = &d
+			}
+		},
+		"policy": func(at string, v any) {
+			p.fields(at, v, map[string]func(string, any){
+				"summer-water":   p.word(&c.Policy.SummerWater, "keep-green", "let-rest", "one-area"),
+				"pests":          p.word(&c.Policy.Pests, "threshold", "preventive"),
+				"summer-feeding": p.word(&c.Policy.SummerFeeding, "none", "spoon-feed"),
+				"blemishes":      p.word(&c.Policy.Blemishes, "tolerate", "treat"),
+			})
+		},
+		"findings":   func(at string, v any) { c.Findings = p.readFindings(at, v) },
+		"reference":  func(at string, v any) { c.Reference = p.readFindings(at, v) },
+		"samples":    func(at string, v any) { c.Samples = p.readSamples(at, v) },
+		"earlier":    func(at string, v any) { c.Earlier = p.readEarlier(at, v) },
+		"context":    func(at string, v any) { p.readContext(at, v, &c.Context) },
+		"notes":      p.text(&c.Notes),
+		"weather":    func(at string, v any) { c.Weather = p.readWeather(at, v) },
+		"forecast":   func(at string, v any) { c.Forecast = p.readWeather(at, v) },
+		"treatments": func(at string, v any) { c.Treatments = p.readTreatments(at, v) },
+	})
+	for _, need := range []string{"hodos_case", "date", "site", "findings"} {
+		if _, ok := o[need]; !ok {
+			p.refuse(need, "is required")
+		}
+	}
+	_ = version
+	c.Lawn.Date = date
+	if date.IsZero() {
+		return c
+	}
+	if c.Onset != nil && c.Onset.After(date) {
+		p.refuse("onset", "%s is after the visit of %s", day(*c.Onset), day(date))
+	}
+	for i, d := range c.Weather {
+		if d.Date.After(date) {
+			p.refuse(fmt.Sprintf("weather[%d].date", i), "%s is after the visit of %s; days to come belong in forecast", day(d.Date), day(date))
+			break
+		}
+	}
+	if len(c.Forecast) > 0 && !c.Forecast[0].Date.IsZero() && !c.Forecast[0].Date.After(date) {
+		p.refuse("forecast[0].date", "%s is not after the visit of %s", day(c.Forecast[0].Date), day(date))
+	}
+	for i, t := range c.Treatments {
+		if t.Date.After(date) {
+			p.refuse(fmt.Sprintf("treatments[%d].date", i), "%s is after the visit of %s", day(t.Date), day(date))
+		}
+	}
+	for i, e := range c.Earlier {
+		if !e.Date.Before(date) {
+			p.refuse(fmt.Sprintf("earlier[%d].date", i), "%s is not before the visit of %s", day(e.Date), day(date))
+		}
+	}
+	return c
+}
+
+func day(t time.Time) string { return t.Format("2006-01-02") }
+
+func (p *parser) readSite(at string, v any, l *diagnosis.Lawn) {
+	var lat, lon *float64
+	p.fields(at, v, map[string]func(string, any){
+		"latitude": p.number(&lat, -90, 90), "longitude": p.number(&lon, -180, 180), "elevation_m": p.number(&l.ElevationM, -500, 9000),
+		"area_m2": p.number(&l.AreaM2, .01, 1e7), "affected_m2": p.number(&l.AffectedM2, 0, 1e7),
+		"texture": p.word(&l.Texture, textures...), "irrigated": p.truth(&l.Irrigated),
+		"species": func(at string, v any) {
+			p.each(at, v, func(at string, v any) {
+				id, _ := v.(string)
+				if _, ok := turf.ByID(id); !ok {
+					p.refuse(at, "unknown species %v", v)
+					return
+				}
+				for _, have := range l.Species {
+					if have == id {
+						p.refuse(at, "%q stands twice", id)
+					}
+				}
+				l.Species = append(l.Species, id)
+			})
+			if list, ok := v.([]any); ok && len(list) == 0 {
+				p.refuse(at, "is empty; say [\"unknown\"] where the grass is not known")
+			}
+		},
+	})
+	o, ok := v.(object)
+	if !ok {
+		return
+	}
+	for _, need := range []string{"latitude", "species"} {
+		if _, has := o[need]; !has {
+			p.refuse(join(at, need), "is required")
+		}
+	}
+	if lat != nil {
+		l.Latitude = *lat
+	}
+	if lon != nil {
+		l.Longitude = *lon
+	}
+	if l.AreaM2 != nil && l.AffectedM2 != nil && *l.AffectedM2 > *l.AreaM2 {
+		p.refuse(join(at, "affected_m2"), "%g m² affected of %g m²", *l.AffectedM2, *l.AreaM2)
+	}
+}
+
+func (p *parser) readFindings(at string, v any) map[string]diagnosis.Value {
+	out := map[string]diagnosis.Value{}
+	o, ok := v.(object)
+	if !ok {
+		p.refuse(at, "expected an object of findings")
+		return out
+	}
+	for id, v := range o {
+		field := join(at, id)
+		f, known := diagnosis.FindingByID(id)
+		if !known || f.Station == "weather" {
+			reason := "unknown finding"
+			if known {
+				reason = "is computed from the weather and cannot be given"
+			}
+			p.refuse(field, "%s", reason)
+			continue
+		}
+		val, err := diagnosis.ValueOf(f, v)
+		if err != nil {
+			p.refuse(field, "%v", err)
+			continue
+		}
+		out[id] = val
+	}
+	return out
+}
+
+func (p *parser) readSamples(at string, v any) map[string][]any {
+	out := map[string][]any{}
+	o, ok := v.(object)
+	if !ok {
+		p.refuse(at, "expected an object of findings with lists")
+		return out
+	}
+	for id, v := range o {
+		field := join(at, id)
+		f, known := diagnosis.FindingByID(id)
+		if !known {
+			p.refuse(field, "unknown finding")
+			continue
+		}
+		p.each(field, v, func(item string, v any) {
+			x, ok := v.(float64)
+			if !ok {
+				p.refuse(item, "expected a count; hits of a number stand as [hits, of]")
+				return
+			}
+			if x < 0 || (f.Kind == diagnosis.Number && x > f.Max) {
+				p.refuse(item, "%g is outside the physical range", x)
+			}
+			out[id] = append(out[id], x)
+		})
+	}
+	return out
+}
+
+func (p *parser) readEarlier(at string, v any) (out []diagnosis.Earlier) {
+	p.each(at, v, func(at string, v any) {
+		var e diagnosis.Earlier
+		p.fields(at, v, map[string]func(string, any){
+			"date":     p.date(&e.Date),
+			"findings": func(at string, v any) { e.Findings = p.readFindings(at, v) },
+			"answer": func(at string, v any) {
+				s, _ := v.(string)
+				if _, ok := diagnosis.CauseByID(s); !ok {
+					p.refuse(at, "unknown cause %v", v)
+				}
+				e.Answer = s
+			},
+		})
+		if o, ok := v.(object); ok && o["date"] == nil {
+			p.refuse(join(at, "date"), "is required")
+		}
+		out = append(out, e)
+	})
+	return out
+}
+
+func (p *parser) readContext(at string, v any, c *diagnosis.Context) {
+	p.fields(at, v, map[string]func(string, any){
+		"country": p.text(&c.Country), "licence": p.truth(&c.Licence), "lines_located": p.truth(&c.LinesLocated),
+		"utilities": func(_ string, v any) { c.Utilities = bare(v) },
+		"nearby": func(at string, v any) {
+			p.each(at, v, func(at string, v any) {
+				var n diagnosis.Nearby
+				var count, weeks *float64
+				p.fields(at, v, map[string]func(string, any){
+					"cause": func(at string, v any) {
+						n.Cause, _ = v.(string)
+						if _, ok := diagnosis.CauseByID(n.Cause); !ok {
+							p.refuse(at, "unknown cause %v", v)
+						}
+					},
+					"count": p.number(&count, 0, 1e6), "weeks": p.number(&weeks, 0, 520),
+				})
+				if count != nil {
+					n.Count = int(*count)
+				}
+				if weeks != nil {
+					n.Weeks = *weeks
+				}
+				c.Nearby = append(c.Nearby, n)
+			})
+		},
+	})
+}
+
+// bare turns the parser's objects into plain maps.
+func bare(v any) any {
+	switch x := v.(type) {
+	case object:
+		out := map[string]any{}
+		for k, v := range x {
+			out[k] = bare(v)
+		}
+		return out
+	case []any:
+		for i := range x {
+			x[i] = bare(x[i])
+		}
+	}
+	return v
+}
+
+func (p *parser) readWeather(at string, v any) (out []weather.Day) {
+	p.each(at, v, func(at string, v any) {
+		var d weather.Day
+		p.fields(at, v, map[string]func(string, any){
+			"date": p.date(&d.Date), "tmin_c": p.column(&d.TMin, -70, 60), "tmax_c": p.column(&d.TMax, -70, 60), "rain_mm": p.column(&d.Rain, 0, 2000),
+			"rh_mean": p.column(&d.RH, 0, 100), "wind_ms": p.column(&d.Wind, 0, 80), "solar_mj_m2": p.column(&d.Solar, 0, 50), "irrigation_mm": p.column(&d.Irrigation, 0, 300), "snow_cm": p.column(&d.Snow, 0, 1000),
+		})
+		o, ok := v.(object)
+		if !ok {
+			return
+		}
+		if _, has := o["date"]; !has {
+			p.refuse(join(at, "date"), "is required")
+		}
+		if d.TMin != nil && d.TMax != nil && *d.TMin > *d.TMax {
+			p.refuse(join(at, "tmin_c"), "%g is over tmax_c %g", *d.TMin, *d.TMax)
+		}
+		if n := len(out); n > 0 && !d.Date.IsZero() && !d.Date.After(out[n-1].Date) {
+			p.refuse(join(at, "date"), "%s does not come after %s: days stand oldest first, each once", day(d.Date), day(out[n-1].Date))
+		}
+		out = append(out, d)
+	})
+	return out
+}
+
+func (p *parser) readTreatments(at string, v any) (out []diagnosis.Treatment) {
+	p.each(at, v, func(at string, v any) {
+		var t diagnosis.Treatment
+		p.fields(at, v, map[string]func(string, any){
+			"date": p.date(&t.Date),
+			"action": func(at string, v any) {
+				t.Action, _ = v.(string)
+				if !remedy.Known(t.Action) {
+					p.refuse(at, "unknown action %v", v)
+				}
+			},
+			"n_g_m2": p.number(&t.NGM2, 0, 100), "p_g_m2": p.number(&t.PGM2, 0, 100), "k_g_m2": p.number(&t.KGM2, 0, 100), "fe_g_m2": p.number(&t.FeGM2, 0, 50), "water_mm": p.number(&t.WMM, 0, 500),
+			"source": p.word(&t.Source, "quick", "slow", "organic"), "note": p.text(&t.Note),
+		})
+		if o, ok := v.(object); ok {
+			for _, need := range []string{"date", "action"} {
+				if _, has := o[need]; !has {
+					p.refuse(join(at, need), "is required")
+				}
+			}
+		}
+		out = append(out, t)
+	})
+	return out
+}
