@@ -81,7 +81,7 @@ var diseases = []Cause{
 	{ID: "powdery-mildew", Label: "Powdery mildew", Family: "disease", Base: 2, Months: "013666446631", Turf: "CW", Hosts: "kentucky-bluegrass 2 fine-fescue 1.2 common-bermudagrass .5 zoysiagrass .2 st-augustinegrass .05", Window: true, ActAbove: .8,
 		Signature: "White dust on the leaves, in shade.", When: "15–22 °C, humid still air, under four hours of sun.", Proof: "Powder and shade.", Against: "Full sun.", Mistaken: "slime-mold dull-blade",
 		Rows: []Row{
-			list("leaf-symptoms", "white-powder 95 uniform-yellow 15", Ext), list("position", "under-tree 58 building-shade 58", Ext), num("sun-hours", .8, .5, 2.5, 4, Ext), list("colour", "white-bleached 45 yellow 18", J), list("pattern", "irregular-patches 40 uniform 28 scattered-blades 12", J), one("pull-test", .3, "resists 96", J), one("stand-density", .4, "thin 70 gaps 12 dense 16", J),
+			list("leaf-symptoms", "white-powder 95 uniform-yellow 15", Ext), list("position", "under-tree 15 building-shade 15", Ext), list("colour", "white-bleached 45 yellow 18", J), list("pattern", "irregular-patches 40 uniform 28 scattered-blades 12", J), one("pull-test", .3, "resists 96", J), one("stand-density", .4, "thin 70 gaps 12 dense 16", J),
 		}},
 	{ID: "anthracnose", Label: "Anthracnose", Family: "disease", Base: 2, Months: "012334787421", Turf: "C", Hosts: "annual-bluegrass 4 creeping-bentgrass 3 kentucky-bluegrass .2 tall-fescue .05 perennial-ryegrass .15 fine-fescue .3 rhizomatous-tall-fescue .05",
 		Signature: "Yellow-bronze thinning with black bristles on the sheath under the lens.", When: "Heat, or cool wet stress, on hungry, trodden, short turf.", Proof: "The bristles (setae).", Against: "A taller lawn.", Mistaken: "heat-stress drought-stress",

@@ -17,7 +17,7 @@ import (
 
 // How likely it is, before anything is found, that none, one, two or three causes are at work on a lawn that somebody
 // is called to; factors on the product of odds (judgement, set by simulation and written cases).
-var sizeFactor = [4]float64{.35, 1, .28, .06}
+var sizeFactor = [4]float64{.5, 1, .9, .7}
 
 // pairs that travel together (factor above 1) or cannot be together (0) in one zone at one time.
 type pairRow struct {

@@ -305,41 +305,52 @@ func (cf *compiledFinding) outcomeLabels() []string {
 }
 
 // jointGain is the mutual information, in bits, between the set of causes and up to three features, which are
-// independent of each other once the set is given.
+// independent of each other once the set is given. Branches less likely than 0.0005 are left out.
 func jointGain(fs []feature, sets []set) float64 {
 	gain := 0.0
-	joint := make([]float64, len(sets))
-	var walk func(i int, chance []float64)
-	walk = func(i int, chance []float64) {
+	depth := make([][]float64, len(fs)+1)
+	for i := range depth {
+		depth[i] = make([]float64, len(sets))
+	}
+	for s := range sets {
+		depth[0][s] = 1
+	}
+	var walk func(i int)
+	walk = func(i int) {
+		chance := depth[i]
+		q := 0.0
+		for s := range sets {
+			q += sets[s].p * chance[s]
+		}
+		if q < 5e-4 {
+			return
+		}
 		if i == len(fs) {
-			q := 0.0
+			// Σ p·c·ln(c/q); sets that nothing speaks of share one value, so the logarithm is kept
+			last, ln := -1.0, 0.0
+			inv := 1 / q
 			for s := range sets {
-				q += sets[s].p * chance[s]
-			}
-			if q <= 0 {
-				return
-			}
-			lq := math.Log2(q)
-			for s := range sets {
-				if c := chance[s]; c > 0 {
-					gain += sets[s].p * c * (math.Log2(c) - lq)
+				c := chance[s]
+				if c <= 0 {
+					continue
 				}
+				if c != last {
+					last, ln = c, math.Log(c*inv)
+				}
+				gain += sets[s].p * c * ln
 			}
 			return
 		}
 		for _, row := range fs[i].p {
-			next := make([]float64, len(sets))
+			next := depth[i+1]
 			for s := range sets {
 				next[s] = chance[s] * row[s]
 			}
-			walk(i+1, next)
+			walk(i + 1)
 		}
 	}
-	for s := range joint {
-		joint[s] = 1
-	}
-	walk(0, joint)
-	return math.Max(0, gain)
+	walk(0)
+	return math.Max(0, gain/math.Ln2)
 }
 
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }

@@ -1,0 +1,133 @@
+package diagnosis
+
+import (
+	"testing"
+	"time"
+)
+
+// busy is a lawn of unknown grass, so that no cause is ruled out, with forty findings.
+func busy() Case {
+	vals := map[string]Value{}
+	for _, f := range findings {
+		if len(vals) == 40 {
+			break
+		}
+		switch f.Kind {
+		case OneOf:
+			vals[f.ID] = WordValue(f.Values[0])
+		case AnyOf:
+			vals[f.ID] = ListValue(f.Values[1])
+		case YesNo:
+			vals[f.ID] = YesValue(true)
+		case Number:
+			vals[f.ID] = NumberValue((f.Min + f.Max) / 20)
+		}
+	}
+	return Case{Lawn: Lawn{Date: time.Date(2026, 7, 10, 0, 0, 0, 0, time.UTC), Latitude: 38, Species: []string{"unknown"}}, Findings: vals}
+}
+
+func setup(b *testing.B) (*model, []evidence) {
+	b.Helper()
+	c := busy()
+	g := Gather(c)
+	m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+	evs := m.observeAll(&g)
+	return m, evs
+}
+
+func BenchmarkSumFortyFindings(b *testing.B) {
+	m, evs := setup(b)
+	b.ReportAllocs()
+	for b.Loop() {
+		m.sum(evs, false)
+	}
+}
+
+// BenchmarkBareLoop is the same arithmetic without any hoisting, as the yardstick.
+func BenchmarkBareLoop(b *testing.B) {
+	m, evs := setup(b)
+	for b.Loop() {
+		bareSum(m, evs)
+	}
+}
+
+func BenchmarkNextChecks(b *testing.B) {
+	m, evs := setup(b)
+	post := m.sum(evs, true)
+	known := busy().Findings
+	b.ReportAllocs()
+	for b.Loop() {
+		sets, _ := post.heaviest(.99, 1000)
+		m.nextChecks(sets, known, nil)
+	}
+}
+
+func BenchmarkNextChecksAtTheStart(b *testing.B) {
+	m, _ := setup(b)
+	post := m.sum(nil, true)
+	sets, carried := post.heaviest(.99, 1000)
+	for b.Loop() {
+		m.nextChecks(sets, nil, nil)
+	}
+	b.ReportMetric(float64(len(sets)), "sets")
+	b.ReportMetric(carried, "mass")
+}
+
+func BenchmarkWholeDiagnosis(b *testing.B) {
+	c := busy()
+	b.ReportAllocs()
+	for b.Loop() {
+		Diagnose(c, Options{})
+	}
+}
+
+// bareSum weighs every set on its own, term by term.
+func bareSum(m *model, evs []evidence) posterior {
+	n := len(m.active)
+	p := posterior{n: n, marginal: make([]float64, n)}
+	weigh := func(size int, ms ...int) float64 {
+		w := sizeFactor[size]
+		for a, i := range ms {
+			w *= m.odds[i]
+			for _, j := range ms[:a] {
+				w *= m.pair[i*n+j]
+			}
+		}
+		for e := range evs {
+			if evs[e].unary != nil {
+				for _, i := range ms {
+					w *= evs[e].unary[i]
+				}
+			}
+			for t := range evs[e].terms {
+				N, G, E := 1.0, 0.0, 0.0
+				for _, i := range ms {
+					N, G, E = N*(1-evs[e].terms[t].g[i]), G+evs[e].terms[t].g[i], E+evs[e].terms[t].e[i]
+				}
+				if G > 0 {
+					w *= N + (1-N)*E/G
+				}
+			}
+		}
+		for _, i := range ms {
+			p.marginal[i] += w
+		}
+		return w
+	}
+	p.empty = weigh(0)
+	total := p.empty
+	for i := 0; i < n; i++ {
+		total += weigh(1, i)
+		for j := i + 1; j < n; j++ {
+			total += weigh(2, i, j)
+			for k := j + 1; k < n; k++ {
+				total += weigh(3, i, j, k)
+			}
+		}
+	}
+	p.empty /= total
+	for i := range p.marginal {
+		p.marginal[i] /= total
+	}
+	return p
+}
