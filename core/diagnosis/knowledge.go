@@ -432,3 +432,16 @@ func index(list []string, s string) int {
 	}
 	return -1
 }
+
+// Words says what a row says, for the field guide.
+func (r Row) Words() string {
+	if r.Says == "" {
+		return fmt.Sprintf("mostly %g to %g, about %g", r.Low, r.High, r.Mid)
+	}
+	w := strings.Fields(r.Says)
+	var out []string
+	for i := 0; i+1 < len(w); i += 2 {
+		out = append(out, fmt.Sprintf("%s %s %%", ValueLabel(w[i]), w[i+1]))
+	}
+	return strings.Join(out, ", ")
+}

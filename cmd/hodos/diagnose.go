@@ -1,0 +1,61 @@
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"flag"
+	"fmt"
+	"io"
+	"os"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+	"hodos/exchange/casefile"
+)
+
+func diagnose(args []string) error {
+	fs := flag.NewFlagSet("diagnose", flag.ContinueOnError)
+	asJSON := fs.Bool("json", false, "print one JSON object")
+	if err := fs.Parse(args); err != nil {
+		return refused{err}
+	}
+	rest := fs.Args()
+	// the flag may stand behind the file, too
+	if len(rest) == 2 && rest[1] == "--json" {
+		*asJSON, rest = true, rest[:1]
+	}
+	if len(rest) != 1 {
+		return refused{errors.New("usage: hodos diagnose [--json] CASE.json")}
+	}
+	in := io.Reader(os.Stdin)
+	if rest[0] != "-" {
+		f, err := os.Open(rest[0])
+		if err != nil {
+			return refused{err}
+		}
+		defer f.Close()
+		in = f
+	}
+	c, err := casefile.Read(in)
+	if err != nil {
+		var r *casefile.Refusal
+		if errors.As(err, &r) {
+			return refused{fmt.Errorf("%s is refused:\n%w", rest[0], err)}
+		}
+		return err
+	}
+	r := diagnosis.Diagnose(c, diagnosis.Options{})
+	a := casefile.Answered(r, remedy.Decide(c, r))
+	if *asJSON {
+		enc := json.NewEncoder(os.Stdout)
+		enc.SetIndent("", "  ")
+		return enc.Encode(a)
+	}
+	casefile.Page(os.Stdout, c, a)
+	return nil
+}
+
+func version([]string) error {
+	fmt.Printf("hodos 0.1.0, knowledge %s, case format %d\n", diagnosis.Knowledge, casefile.Version)
+	return nil
+}

@@ -1,0 +1,44 @@
+// Command hodos serves the application and answers on the command line.
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+)
+
+const usage = `hodos weighs what is wrong with a lawn.
+
+  hodos diagnose [--json] CASE.json   weigh one case file ("-" reads standard input)
+  hodos serve                         serve the application (settings: docs/operating.md)
+  hodos demo [--fresh]                serve the demo firm on a simulated clock
+  hodos migrate                       bring the database up to date
+  hodos new-firm --name … --owner … --email …
+                                      make a firm with its first owner, password on standard input
+  hodos openapi                       print the description of the API
+  hodos version                       print the version of program and knowledge
+`
+
+// refused is the exit of a file that was read and not accepted.
+type refused struct{ error }
+
+func main() {
+	if len(os.Args) < 2 {
+		fmt.Fprint(os.Stderr, usage)
+		os.Exit(2)
+	}
+	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm}
+	run, ok := commands[os.Args[1]]
+	if !ok {
+		fmt.Fprintf(os.Stderr, "hodos: unknown command %q\n\n%s", os.Args[1], usage)
+		os.Exit(2)
+	}
+	if err := run(os.Args[2:]); err != nil {
+		fmt.Fprintln(os.Stderr, "hodos:", err)
+		var r refused
+		if errors.As(err, &r) {
+			os.Exit(2)
+		}
+		os.Exit(1)
+	}
+}

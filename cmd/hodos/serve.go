@@ -1,0 +1,186 @@
+package main
+
+import (
+	"bufio"
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"log/slog"
+	"net"
+	"os"
+	"os/signal"
+	"strings"
+	"syscall"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/demo"
+	"hodos/server"
+	"hodos/store"
+	"hodos/web"
+)
+
+// wallClock is the work clock of a real server: today's date in UTC.
+type wallClock struct{}
+
+func (wallClock) Today(context.Context) (time.Time, error) {
+	return time.Now().UTC().Truncate(24 * time.Hour), nil
+}
+
+func setting(name, otherwise string) string {
+	if v := os.Getenv(name); v != "" {
+		return v
+	}
+	return otherwise
+}
+
+func addresses() (owner, app string, err error) {
+	owner, app = os.Getenv("HODOS_OWNER_DATABASE_URL"), os.Getenv("HODOS_DATABASE_URL")
+	if app == "" {
+		return "", "", errors.New("HODOS_DATABASE_URL is not set (docs/operating.md)")
+	}
+	return owner, app, nil
+}
+
+func migrate([]string) error {
+	owner, app, err := addresses()
+	if err != nil {
+		return err
+	}
+	if owner == "" {
+		return errors.New("HODOS_OWNER_DATABASE_URL is not set (docs/operating.md)")
+	}
+	return store.Migrate(context.Background(), owner, app)
+}
+
+// opened migrates where the owner's address is given, and connects.
+func opened(ctx context.Context) (*store.Store, error) {
+	owner, app, err := addresses()
+	if err != nil {
+		return nil, err
+	}
+	if owner != "" {
+		if err := store.Migrate(ctx, owner, app); err != nil {
+			return nil, err
+		}
+	}
+	return store.Open(app)
+}
+
+func untilStopped() (context.Context, context.CancelFunc) {
+	return signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+}
+
+func serve(args []string) error {
+	fs := flag.NewFlagSet("serve", flag.ContinueOnError)
+	listen := fs.String("listen", setting("HODOS_LISTEN", "127.0.0.1:8470"), "address to listen on")
+	if err := fs.Parse(args); err != nil {
+		return refused{err}
+	}
+	ctx, stop := untilStopped()
+	defer stop()
+	s, err := opened(ctx)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
+	log.Info("listening", "address", *listen)
+	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log, SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false"}).Run(ctx, *listen)
+}
+
+func demonstrate(args []string) error {
+	fs := flag.NewFlagSet("demo", flag.ContinueOnError)
+	listen := fs.String("listen", "127.0.0.1:8470", "address to listen on, loopback only")
+	fresh := fs.Bool("fresh", false, "start over with the first day")
+	if err := fs.Parse(args); err != nil {
+		return refused{err}
+	}
+	if h, _, err := net.SplitHostPort(*listen); err != nil || net.ParseIP(h) == nil || !net.ParseIP(h).IsLoopback() {
+		return refused{fmt.Errorf("the demo listens on loopback only, not on %q", *listen)}
+	}
+	ctx, stop := untilStopped()
+	defer stop()
+	if *fresh {
+		owner, app, err := addresses()
+		if err != nil {
+			return err
+		}
+		if err := store.Drop(ctx, owner, app); err != nil {
+			return err
+		}
+	}
+	s, err := opened(ctx)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	loaded, err := demo.Load(ctx, s)
+	if err != nil {
+		return fmt.Errorf("load the demo: %w", err)
+	}
+	if loaded {
+		fmt.Println("hodos: the demo firm has been loaded")
+	}
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm})
+	l, err := net.Listen("tcp", *listen)
+	if err != nil {
+		return fmt.Errorf("the port is taken: %w", err)
+	}
+	_ = l.Close()
+	fmt.Printf("\n  Hodos is ready:  http://%s\n\n  Stop with Ctrl-C. The data stay; make demo-fresh starts over.\n\n", *listen)
+	return srv.Run(ctx, *listen)
+}
+
+// newFirm makes a firm with its first owner; the password comes from standard input.
+func newFirm(args []string) error {
+	fs := flag.NewFlagSet("new-firm", flag.ContinueOnError)
+	name := fs.String("name", "", "name of the firm")
+	owner := fs.String("owner", "", "name of the first owner")
+	email := fs.String("email", "", "the owner's address")
+	country := fs.String("country", "US", "ISO 3166 code")
+	currency := fs.String("currency", "USD", "ISO 4217 code")
+	if err := fs.Parse(args); err != nil {
+		return refused{err}
+	}
+	if *name == "" || *owner == "" || *email == "" {
+		return refused{errors.New("usage: hodos new-firm --name NAME --owner PERSON --email ADDRESS, the password on standard input")}
+	}
+	line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
+	hash, err := server.HashPassword(strings.TrimRight(line, "\r\n"))
+	if err != nil {
+		return refused{err}
+	}
+	ctx := context.Background()
+	s, err := opened(ctx)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	firm, err := uuid.NewV7()
+	if err != nil {
+		return err
+	}
+	person, err := uuid.NewV7()
+	if err != nil {
+		return err
+	}
+	return s.InFirm(ctx, firm, func(tx *gorm.DB) error {
+		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric", Version: 1}).Error; err != nil {
+			return err
+		}
+		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: *owner, Email: strings.ToLower(*email), Role: "owner", PasswordHash: hash, Active: true, Version: 1}).Error
+	})
+}
+
+func openapi([]string) error {
+	b, err := server.New(server.Options{Clock: wallClock{}}).OpenAPI()
+	if err != nil {
+		return err
+	}
+	fmt.Println(string(b))
+	return nil
+}

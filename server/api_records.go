@@ -1,0 +1,249 @@
+package server
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/remedy"
+	"hodos/core/units"
+	"hodos/store"
+)
+
+// Record is one application record. It is never changed: a correction is a new record that names the old one.
+type Record struct {
+	ID            uuid.UUID  `json:"id"`
+	VisitID       uuid.UUID  `json:"visit_id"`
+	ZoneID        uuid.UUID  `json:"zone_id"`
+	CorrectsID    *uuid.UUID `json:"corrects_id,omitempty"`
+	Voided        bool       `json:"voided" doc:"the corrected record is void and nothing stands in its place"`
+	Action        string     `json:"action" maxLength:"60"`
+	AppliedOn     string     `json:"applied_on,omitempty" format:"date" doc:"the work clock's today when left out"`
+	AreaM2        float64    `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000" doc:"the area treated, not the area of the zone"`
+	Product       string     `json:"product" maxLength:"200"`
+	Amount        *float64   `json:"amount,omitempty" minimum:"0" maximum:"1000000000"`
+	AmountUnit    string     `json:"amount_unit" maxLength:"20" doc:"as entered: g, kg, oz, lb, mL, L, floz, gal"`
+	NGM2          *float64   `json:"n_g_m2,omitempty" minimum:"0" maximum:"100"`
+	PGM2          *float64   `json:"p_g_m2,omitempty" minimum:"0" maximum:"100"`
+	KGM2          *float64   `json:"k_g_m2,omitempty" minimum:"0" maximum:"100"`
+	FeGM2         *float64   `json:"fe_g_m2,omitempty" minimum:"0" maximum:"50"`
+	WaterMM       *float64   `json:"water_mm,omitempty" minimum:"0" maximum:"500"`
+	Source        string     `json:"source" enum:",quick,slow,organic"`
+	WindMS        *float64   `json:"wind_ms,omitempty" minimum:"0" maximum:"60"`
+	AirC          *float64   `json:"air_c,omitempty" minimum:"-40" maximum:"60"`
+	Reentry       string     `json:"reentry" maxLength:"300"`
+	Note          string     `json:"note" maxLength:"2000"`
+	SignedName    string     `json:"signed_name" minLength:"1" maxLength:"120"`
+	LicenceNumber string     `json:"licence_number,omitempty" readOnly:"true"`
+	FollowUpOn    string     `json:"follow_up_on,omitempty" format:"date" doc:"when to look again; worked out from the action when left out"`
+	FollowUpID    *uuid.UUID `json:"follow_up_id,omitempty" doc:"key of the follow-up visit, made by the client; no follow-up is booked without it"`
+}
+
+// Recorded is a record with the follow-up that was booked for it.
+type Recorded struct {
+	Record   Record `json:"record"`
+	FollowUp *Visit `json:"follow_up,omitempty"`
+}
+
+func recordOf(r store.TreatmentRecord) Record {
+	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber}
+}
+
+// sprayed are the actions whose record needs the wind.
+func sprayed(action string) bool {
+	return remedy.Pesticide(action) && action != "insecticide-preventive" && action != "preemergent"
+}
+
+func (s *Server) recordRoutes() {
+	operation(s, http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records", RecordTreatment, func(ctx context.Context, in *struct {
+		idPath
+		Body Record
+	}) (*body[Recorded], error) {
+		r := in.Body
+		if err := keyed(r.ID); err != nil {
+			return nil, err
+		}
+		if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
+			return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
+		}
+		today, err := s.clock.Today(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		row, wrong := r.row(who(ctx), in.ID, today, s.now())
+		if len(wrong) > 0 {
+			return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
+		}
+		var out Recorded
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			var v store.Visit
+			var z store.Zone
+			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+				return err
+			}
+			if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
+				return err
+			}
+			if z.SiteID != v.SiteID {
+				return invalid("body.zone_id", "is a zone of another site")
+			}
+			if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
+				return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))
+			}
+			if row.CorrectsID != nil {
+				var old store.TreatmentRecord
+				if err := tx.First(&old, "id = ?", *row.CorrectsID).Error; err != nil || old.ZoneID != row.ZoneID {
+					return invalid("body.corrects_id", "is no record of this zone")
+				}
+			}
+			if remedy.Pesticide(r.Action) && !row.Voided {
+				if !May(who(ctx).Role, RecordPesticide) {
+					return huma.Error403Forbidden("only a licensed applicator records this", field("body.action", "needs a licence"))
+				}
+				var p store.Person
+				if err := tx.First(&p, "id = ?", who(ctx).Person).Error; err != nil {
+					return err
+				}
+				if p.LicenceNumber == "" || p.LicenceUntil == nil || p.LicenceUntil.Before(row.AppliedOn) {
+					return huma.Error403Forbidden("no licence of "+p.Name+" is valid on that day", field("body.applied_on", "no licence is valid that day"))
+				}
+				row.LicenceNumber = p.LicenceNumber
+			}
+			if row.NGM2 != nil && *row.NGM2 > remedy.MostNitrogen {
+				return invalid("body.n_g_m2", fmt.Sprintf("%.1f g N/m² is over %.1f for one application: split it", *row.NGM2, remedy.MostNitrogen))
+			}
+			if err := store.Create(tx, &row, row.ID); err != nil {
+				return err
+			}
+			out.Record = recordOf(row)
+			days := remedy.LookAfter(r.Action)
+			if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+				return nil
+			}
+			due := row.AppliedOn.AddDate(0, 0, days)
+			if r.FollowUpOn != "" {
+				if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
+					return err
+				}
+				if due.Before(row.AppliedOn) {
+					return invalid("body.follow_up_on", "is before the treatment")
+				}
+			}
+			next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due, Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
+			if err := store.Create(tx, &next, next.ID); err != nil {
+				return err
+			}
+			f := visitOf(next)
+			out.FollowUp = &f
+			return nil
+		})
+		return answer(out), err
+	})
+	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See, func(ctx context.Context, in *idPath) (*body[[]Record], error) {
+		out := []Record{}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {
+				return err
+			}
+			var rows []store.TreatmentRecord
+			if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
+				return err
+			}
+			for _, r := range rows {
+				out = append(out, recordOf(r))
+			}
+			return nil
+		})
+		return answer(out), err
+	})
+	type sums struct {
+		Body struct {
+			TargetNGM2 float64 `json:"target_n_g_m2" exclusiveMinimum:"0" maximum:"25"`
+			N          float64 `json:"n_percent" exclusiveMinimum:"0" maximum:"60"`
+			P2O5       float64 `json:"p2o5_percent" minimum:"0" maximum:"100"`
+			K2O        float64 `json:"k2o_percent" minimum:"0" maximum:"100"`
+			Fe         float64 `json:"fe_percent" minimum:"0" maximum:"100"`
+			AreaM2     float64 `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000"`
+			AreaError  float64 `json:"area_error" minimum:"0" maximum:"1"`
+			Quick      bool    `json:"quick"`
+		}
+	}
+	type dose struct {
+		ProductGM2   float64  `json:"product_g_m2"`
+		ProductG     float64  `json:"product_g"`
+		N            float64  `json:"n_g_m2"`
+		P            float64  `json:"p_g_m2"`
+		K            float64  `json:"k_g_m2"`
+		Fe           float64  `json:"fe_g_m2"`
+		ErrorPercent float64  `json:"error_percent"`
+		Warnings     []string `json:"warnings" nullable:"false"`
+	}
+	operation(s, http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", See, func(_ context.Context, in *sums) (*body[dose], error) {
+		b := in.Body
+		d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
+		if err != nil {
+			return nil, huma.Error422UnprocessableEntity(err.Error())
+		}
+		round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
+		out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
+		out.Warnings = append(out.Warnings, d.Warnings...)
+		return answer(out), nil
+	})
+}
+
+// row checks what the record itself can be checked for.
+func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row store.TreatmentRecord, wrong []error) {
+	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
+	refuse := func(where, message string) { wrong = append(wrong, field("body."+where, message)) }
+	if !remedy.Known(r.Action) {
+		refuse("action", "is not an action")
+	}
+	if r.AppliedOn != "" {
+		d, err := time.Parse(dateOnly, r.AppliedOn)
+		switch {
+		case err != nil:
+			refuse("applied_on", "is not a date (YYYY-MM-DD)")
+		case d.After(today):
+			refuse("applied_on", "is in the future")
+		default:
+			row.AppliedOn = d
+		}
+	}
+	if r.Voided && r.CorrectsID == nil {
+		refuse("corrects_id", "names the record that is void")
+	}
+	if r.Amount != nil {
+		u, err := units.Lookup(r.AmountUnit)
+		if err != nil || (u.Dimension != units.Mass && u.Dimension != units.Volume) {
+			refuse("amount_unit", "is no unit of mass or volume")
+		} else {
+			si := u.SI(*r.Amount)
+			row.AmountSI = &si
+		}
+	}
+	if !r.Voided && remedy.Pesticide(r.Action) {
+		if r.Product == "" {
+			refuse("product", "is required: the label and the law ask for it")
+		}
+		if r.Amount == nil {
+			refuse("amount", "is required: the label and the law ask for it")
+		}
+		if r.Reentry == "" {
+			refuse("reentry", "is required: when people and pets may come back")
+		}
+		if sprayed(r.Action) {
+			if r.WindMS == nil {
+				refuse("wind_ms", "is required for a spray")
+			} else if *r.WindMS < 1 || *r.WindMS > 4.5 {
+				refuse("wind_ms", fmt.Sprintf("%.1f m/s is outside 1 to 4.5 m/s: drift or inversion", *r.WindMS))
+			}
+		}
+	}
+	return row, wrong
+}

@@ -1,0 +1,375 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/turf"
+	"hodos/store"
+)
+
+// Client, Site, Zone: whom the firm works for, and where.
+type Client struct {
+	ID      uuid.UUID `json:"id"`
+	Name    string    `json:"name" minLength:"1" maxLength:"120"`
+	Phone   string    `json:"phone" maxLength:"60"`
+	Email   string    `json:"email" maxLength:"200"`
+	Notes   string    `json:"notes" maxLength:"4000"`
+	Version int       `json:"version" minimum:"0"`
+}
+
+// Site is one property.
+type Site struct {
+	ID             uuid.UUID `json:"id"`
+	ClientID       uuid.UUID `json:"client_id"`
+	ClientName     string    `json:"client_name,omitempty" readOnly:"true"`
+	Name           string    `json:"name" minLength:"1" maxLength:"120"`
+	Address        string    `json:"address" maxLength:"300"`
+	Latitude       float64   `json:"latitude" minimum:"-90" maximum:"90"`
+	Longitude      float64   `json:"longitude" minimum:"-180" maximum:"180"`
+	Timezone       string    `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name"`
+	LinesLocatedOn *string   `json:"lines_located_on" format:"date" doc:"when buried lines were last located"`
+	AccessNotes    string    `json:"access_notes" maxLength:"2000"`
+	Version        int       `json:"version" minimum:"0"`
+	Zones          []Zone    `json:"zones,omitempty" readOnly:"true"`
+}
+
+// Policy is how the client wants the zone kept.
+type Policy struct {
+	SummerWater   string `json:"summer-water,omitempty" enum:"keep-green,let-rest,one-area"`
+	Pests         string `json:"pests,omitempty" enum:"threshold,preventive"`
+	SummerFeeding string `json:"summer-feeding,omitempty" enum:"none,spoon-feed"`
+	Blemishes     string `json:"blemishes,omitempty" enum:"tolerate,treat"`
+}
+
+// Zone is one part of a site that is walked and weighed by itself.
+type Zone struct {
+	ID          uuid.UUID `json:"id"`
+	SiteID      uuid.UUID `json:"site_id"`
+	Name        string    `json:"name" minLength:"1" maxLength:"120"`
+	AreaM2      float64   `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000"`
+	AreaError   float64   `json:"area_error" minimum:"0" maximum:"1" doc:"95 % error of the area as a fraction"`
+	Species     []string  `json:"species" minItems:"1" maxItems:"6" nullable:"false"`
+	Texture     string    `json:"texture" enum:",sand,loamy-sand,sandy-loam,loam,silt-loam,clay-loam,clay"`
+	Irrigated   *bool     `json:"irrigated" nullable:"true" required:"false"`
+	TargetCover float64   `json:"target_cover" exclusiveMinimum:"0" maximum:"1"`
+	Policy      Policy    `json:"policy"`
+	Version     int       `json:"version" minimum:"0"`
+}
+
+func zoneOf(z store.Zone) Zone {
+	out := Zone{ID: z.ID, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}}
+	_ = json.Unmarshal(z.Species, &out.Species)
+	_ = json.Unmarshal(z.Policy, &out.Policy)
+	return out
+}
+
+func (z Zone) columns() (map[string]any, error) {
+	for i, id := range z.Species {
+		if _, ok := turf.ByID(id); !ok {
+			return nil, invalid(fmt.Sprintf("body.species[%d]", i), "is not a known species")
+		}
+	}
+	species, _ := json.Marshal(z.Species)
+	policy, _ := json.Marshal(z.Policy)
+	return map[string]any{"name": z.Name, "area_m2": z.AreaM2, "area_error": z.AreaError, "species": store.JSON(species), "texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy)}, nil
+}
+
+func siteOf(x store.Site) Site {
+	return Site{ID: x.ID, ClientID: x.ClientID, Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: dateText(x.LinesLocatedOn), AccessNotes: x.AccessNotes, Version: x.Version}
+}
+
+func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) {
+	if _, err := time.LoadLocation(x.Timezone); err != nil || x.Timezone == "Local" {
+		return store.Site{}, invalid("body.timezone", "is not an IANA time zone such as Africa/Johannesburg")
+	}
+	located, err := optionalDate("body.lines_located_on", x.LinesLocatedOn)
+	if err != nil {
+		return store.Site{}, err
+	}
+	return store.Site{ID: x.ID, FirmID: firm, ClientID: x.ClientID, StationID: nearest(stations, x.Latitude, x.Longitude), Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: located, AccessNotes: x.AccessNotes, Version: 1}, nil
+}
+
+// nearest picks the weather station within about 150 km (judgement); none is better than a wrong one.
+func nearest(stations []store.Station, lat, lon float64) *uuid.UUID {
+	best, least := (*uuid.UUID)(nil), 1.4*1.4
+	for i := range stations {
+		dy, dx := stations[i].Latitude-lat, (stations[i].Longitude-lon)*.8
+		if d := dy*dy + dx*dx; d < least {
+			best, least = &stations[i].ID, d
+		}
+	}
+	return best
+}
+
+func (s *Server) stations(ctx context.Context) (out []store.Station, err error) {
+	return out, s.store.Shared(ctx).Find(&out).Error
+}
+
+// keyed makes sure that the client made a version 7 key.
+func keyed(id uuid.UUID) error {
+	if id.Version() != 7 {
+		return invalid("body.id", "must be a version 7 UUID made by the client")
+	}
+	return nil
+}
+
+func (s *Server) siteRoutes() {
+	operation(s, http.MethodGet, "/clients", "list-clients", "All clients", "sites", See, func(ctx context.Context, _ *struct{}) (*body[[]Client], error) {
+		out := []Client{}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			var rows []store.Client
+			if err := tx.Order("name").Find(&rows).Error; err != nil {
+				return err
+			}
+			for _, r := range rows {
+				out = append(out, Client{r.ID, r.Name, r.Phone, r.Email, r.Notes, r.Version})
+			}
+			return nil
+		})
+		return answer(out), err
+	})
+	operation(s, http.MethodPost, "/clients", "create-client", "Add a client", "sites", KeepSites, func(ctx context.Context, in *body[Client]) (*body[Client], error) {
+		c := in.Body
+		if err := keyed(c.ID); err != nil {
+			return nil, err
+		}
+		row := store.Client{ID: c.ID, FirmID: who(ctx).Firm, Name: strings.TrimSpace(c.Name), Phone: c.Phone, Email: c.Email, Notes: c.Notes, Version: 1}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+		return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
+	})
+	type clientChange struct {
+		idPath
+		Body Client
+	}
+	operation(s, http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", KeepSites, func(ctx context.Context, in *clientChange) (*body[Client], error) {
+		c := in.Body
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			return store.Change(tx, &store.Client{}, in.ID, c.Version, map[string]any{"name": strings.TrimSpace(c.Name), "phone": c.Phone, "email": c.Email, "notes": c.Notes})
+		})
+		c.ID, c.Version = in.ID, c.Version+1
+		return answer(c), err
+	})
+	operation(s, http.MethodGet, "/sites", "list-sites", "All sites with their zones", "sites", See, func(ctx context.Context, _ *struct{}) (*body[[]Site], error) {
+		out := []Site{}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			var sites []store.Site
+			var zones []store.Zone
+			var clients []store.Client
+			if err := tx.Order("name").Find(&sites).Error; err != nil {
+				return err
+			}
+			if err := tx.Order("name").Find(&zones).Error; err != nil {
+				return err
+			}
+			if err := tx.Find(&clients).Error; err != nil {
+				return err
+			}
+			for _, x := range sites {
+				site := siteOf(x)
+				for _, c := range clients {
+					if c.ID == x.ClientID {
+						site.ClientName = c.Name
+					}
+				}
+				for _, z := range zones {
+					if z.SiteID == x.ID {
+						site.Zones = append(site.Zones, zoneOf(z))
+					}
+				}
+				out = append(out, site)
+			}
+			return nil
+		})
+		return answer(out), err
+	})
+	operation(s, http.MethodPost, "/sites", "create-site", "Add a site", "sites", KeepSites, func(ctx context.Context, in *body[Site]) (*body[Site], error) {
+		if err := keyed(in.Body.ID); err != nil {
+			return nil, err
+		}
+		stations, err := s.stations(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		row, err := in.Body.row(who(ctx).Firm, stations)
+		if err != nil {
+			return nil, err
+		}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+		return answer(siteOf(row)), err
+	})
+	type siteChange struct {
+		idPath
+		Body Site
+	}
+	operation(s, http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", KeepSites, func(ctx context.Context, in *siteChange) (*body[Site], error) {
+		stations, err := s.stations(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		r, err := in.Body.row(who(ctx).Firm, stations)
+		if err != nil {
+			return nil, err
+		}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID, "name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone, "lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
+		})
+		out := in.Body
+		out.ID, out.Version = in.ID, out.Version+1
+		return answer(out), err
+	})
+	operation(s, http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", KeepSites, func(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
+		z := in.Body
+		if err := keyed(z.ID); err != nil {
+			return nil, err
+		}
+		c, err := z.columns()
+		if err != nil {
+			return nil, err
+		}
+		row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover, Policy: c["policy"].(store.JSON), Version: 1}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+		return answer(zoneOf(row)), err
+	})
+	type zoneChange struct {
+		idPath
+		Body Zone
+	}
+	operation(s, http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", KeepSites, func(ctx context.Context, in *zoneChange) (*body[Zone], error) {
+		c, err := in.Body.columns()
+		if err != nil {
+			return nil, err
+		}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Change(tx, &store.Zone{}, in.ID, in.Body.Version, c) })
+		out := in.Body
+		out.ID, out.Version = in.ID, out.Version+1
+		return answer(out), err
+	})
+}
+
+// Person is somebody of the firm.
+type Person struct {
+	ID            uuid.UUID `json:"id"`
+	Name          string    `json:"name" minLength:"1" maxLength:"120"`
+	Email         string    `json:"email" format:"email" maxLength:"200"`
+	Role          string    `json:"role" enum:"office,technician,applicator,owner"`
+	Password      string    `json:"password,omitempty" writeOnly:"true" maxLength:"200" doc:"at least ten characters; empty keeps the old one"`
+	LicenceNumber string    `json:"licence_number" maxLength:"60"`
+	LicenceUntil  *string   `json:"licence_until" format:"date" nullable:"true"`
+	UnitSystem    string    `json:"unit_system" enum:",metric,us"`
+	DateForm      string    `json:"date_form" enum:",dmy,mdy,ymd"`
+	Active        bool      `json:"active"`
+	Version       int       `json:"version" minimum:"0"`
+}
+
+func personOf(p store.Person) Person {
+	return Person{ID: p.ID, Name: p.Name, Email: p.Email, Role: p.Role, LicenceNumber: p.LicenceNumber, LicenceUntil: dateText(p.LicenceUntil), UnitSystem: p.UnitSystem, DateForm: p.DateForm, Active: p.Active, Version: p.Version}
+}
+
+// FirmSettings are the firm's own settings.
+type FirmSettings struct {
+	Name       string `json:"name" minLength:"1" maxLength:"120"`
+	Country    string `json:"country" pattern:"^[A-Z]{2}$" doc:"ISO 3166"`
+	Currency   string `json:"currency" pattern:"^[A-Z]{3}$" doc:"ISO 4217"`
+	DateForm   string `json:"date_form" enum:"dmy,mdy,ymd"`
+	UnitSystem string `json:"unit_system" enum:"metric,us"`
+	Version    int    `json:"version" minimum:"0"`
+}
+
+func (s *Server) peopleRoutes() {
+	operation(s, http.MethodGet, "/people", "list-people", "Everybody of the firm", "firm", See, func(ctx context.Context, _ *struct{}) (*body[[]Person], error) {
+		out := []Person{}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			var rows []store.Person
+			if err := tx.Order("name").Find(&rows).Error; err != nil {
+				return err
+			}
+			for _, r := range rows {
+				out = append(out, personOf(r))
+			}
+			return nil
+		})
+		return answer(out), err
+	})
+	operation(s, http.MethodPost, "/people", "create-person", "Add somebody", "firm", KeepPeople, func(ctx context.Context, in *body[Person]) (*body[Person], error) {
+		p := in.Body
+		if err := keyed(p.ID); err != nil {
+			return nil, err
+		}
+		hash, err := HashPassword(p.Password)
+		if err != nil {
+			return nil, invalid("body.password", err.Error())
+		}
+		until, err := optionalDate("body.licence_until", p.LicenceUntil)
+		if err != nil {
+			return nil, err
+		}
+		row := store.Person{ID: p.ID, FirmID: who(ctx).Firm, Name: p.Name, Email: strings.ToLower(p.Email), Role: p.Role, PasswordHash: hash, LicenceNumber: p.LicenceNumber, LicenceUntil: until, UnitSystem: p.UnitSystem, DateForm: p.DateForm, Active: p.Active, Version: 1}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+		return answer(personOf(row)), err
+	})
+	type personChange struct {
+		idPath
+		Body Person
+	}
+	operation(s, http.MethodPut, "/people/{id}", "change-person", "Change somebody's entry", "firm", KeepPeople, func(ctx context.Context, in *personChange) (*body[Person], error) {
+		p := in.Body
+		until, err := optionalDate("body.licence_until", p.LicenceUntil)
+		if err != nil {
+			return nil, err
+		}
+		if in.ID == who(ctx).Person && (!p.Active || p.Role != who(ctx).Role) {
+			return nil, invalid("body.role", "nobody takes the rights from themselves: ask another owner")
+		}
+		columns := map[string]any{"name": p.Name, "email": strings.ToLower(p.Email), "role": p.Role, "licence_number": p.LicenceNumber, "licence_until": until, "unit_system": p.UnitSystem, "date_form": p.DateForm, "active": p.Active}
+		if p.Password != "" {
+			hash, err := HashPassword(p.Password)
+			if err != nil {
+				return nil, invalid("body.password", err.Error())
+			}
+			columns["password_hash"] = hash
+		}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			if err := store.Change(tx, &store.Person{}, in.ID, p.Version, columns); err != nil {
+				return err
+			}
+			if p.Password != "" || !p.Active {
+				return tx.Where("person_id = ? AND token_hash <> ?", in.ID, who(ctx).tokenHash).Delete(&store.Session{}).Error
+			}
+			return nil
+		})
+		p.ID, p.Version, p.Password = in.ID, p.Version+1, ""
+		return answer(p), err
+	})
+	type mine struct {
+		Body struct {
+			UnitSystem string `json:"unit_system" enum:",metric,us"`
+			DateForm   string `json:"date_form" enum:",dmy,mdy,ymd"`
+		}
+	}
+	operation(s, http.MethodPut, "/me/settings", "change-my-settings", "One's own units and date form; empty follows the firm", "firm", See, func(ctx context.Context, in *mine) (*struct{}, error) {
+		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+			return tx.Model(&store.Person{}).Where("id = ?", who(ctx).Person).Updates(map[string]any{"unit_system": in.Body.UnitSystem, "date_form": in.Body.DateForm, "version": gorm.Expr("version + 1")}).Error
+		})
+	})
+	operation(s, http.MethodGet, "/firm", "get-firm", "The firm's settings", "firm", See, func(ctx context.Context, _ *struct{}) (*body[FirmSettings], error) {
+		var f store.Firm
+		err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
+		return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.Version}), err
+	})
+	operation(s, http.MethodPut, "/firm", "change-firm", "Change the firm's settings", "firm", KeepFirm, func(ctx context.Context, in *body[FirmSettings]) (*body[FirmSettings], error) {
+		f := in.Body
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			return store.Change(tx, &store.Firm{}, who(ctx).Firm, f.Version, map[string]any{"name": f.Name, "country": f.Country, "currency": f.Currency, "date_form": f.DateForm, "unit_system": f.UnitSystem})
+		})
+		f.Version++
+		return answer(f), err
+	})
+}

@@ -1,0 +1,468 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+	"hodos/core/units"
+	"hodos/exchange/casefile"
+	"hodos/store"
+)
+
+// Visit is one visit to a site.
+type Visit struct {
+	ID         uuid.UUID  `json:"id"`
+	SiteID     uuid.UUID  `json:"site_id"`
+	ZoneID     *uuid.UUID `json:"zone_id,omitempty" doc:"for a follow-up: the zone to look at"`
+	Kind       string     `json:"kind" enum:"diagnosis,follow-up"`
+	DueOn      string     `json:"due_on" format:"date"`
+	Reason     string     `json:"reason" maxLength:"500"`
+	PersonID   *uuid.UUID `json:"person_id,omitempty"`
+	ArrivedAt  *time.Time `json:"arrived_at,omitempty" readOnly:"true"`
+	LeftAt     *time.Time `json:"left_at,omitempty" readOnly:"true"`
+	StartedOn  *string    `json:"started_on,omitempty" format:"date" readOnly:"true"`
+	ClosedOn   *string    `json:"closed_on,omitempty" format:"date" readOnly:"true"`
+	FollowsID  *uuid.UUID `json:"follows_id,omitempty"`
+	Version    int        `json:"version" minimum:"0"`
+	SiteName   string     `json:"site_name,omitempty" readOnly:"true"`
+	ClientName string     `json:"client_name,omitempty" readOnly:"true"`
+	PersonName string     `json:"person_name,omitempty" readOnly:"true"`
+}
+
+func visitOf(v store.Visit) Visit {
+	return Visit{ID: v.ID, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: v.DueOn.Format(dateOnly), Reason: v.Reason, PersonID: v.PersonID, ArrivedAt: v.ArrivedAt, LeftAt: v.LeftAt, StartedOn: dateText(v.StartedOn), ClosedOn: dateText(v.ClosedOn), FollowsID: v.FollowsID, Version: v.Version}
+}
+
+// Given is a diagnosis as it was given.
+type Given struct {
+	ID          uuid.UUID `json:"id"`
+	VisitID     uuid.UUID `json:"visit_id"`
+	ZoneID      uuid.UUID `json:"zone_id"`
+	Knowledge   string    `json:"knowledge"`
+	Leading     string    `json:"leading"`
+	Probability float64   `json:"probability"`
+	GivenOn     string    `json:"given_on" format:"date"`
+}
+
+// VisitDetail is a visit with all that its screen shows first.
+type VisitDetail struct {
+	Visit     Visit    `json:"visit"`
+	Site      Site     `json:"site"`
+	Given     []Given  `json:"given" nullable:"false"`
+	Records   []Record `json:"records" nullable:"false"`
+	FollowUps []Visit  `json:"follow_ups" nullable:"false"`
+}
+
+// Answered is the standing answer to one check.
+type Answered struct {
+	Finding string `json:"finding"`
+	Spot    string `json:"spot" enum:"worst,healthy"`
+	Value   any    `json:"value"`
+	Seq     int64  `json:"seq"`
+	By      string `json:"by"`
+}
+
+// Scales is a zone's state on a visit: what was answered, and what it comes to.
+type Scales struct {
+	Seq       int64           `json:"seq" doc:"the newest answer that is in here"`
+	Answers   []Answered      `json:"answers" nullable:"false"`
+	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands"`
+	Diagnosis casefile.Answer `json:"diagnosis"`
+}
+
+// NewAnswer is one tap. A null value takes an answer back.
+type NewAnswer struct {
+	ID      uuid.UUID `json:"id" doc:"version 7, made by the client: a repeated request does nothing twice"`
+	Finding string    `json:"finding" maxLength:"60"`
+	Spot    string    `json:"spot" enum:"worst,healthy"`
+	Value   any       `json:"value" required:"false" nullable:"true"`
+	Entered *Entered  `json:"entered,omitempty" doc:"a number as it was entered, with its unit; the SI value is made from it"`
+	Base    int64     `json:"base" doc:"the newest answer the caller had seen"`
+}
+
+// Entered is an amount with the unit it was entered in.
+type Entered struct {
+	Amount float64 `json:"amount"`
+	Unit   string  `json:"unit" maxLength:"20"`
+}
+
+// onSite names the answers of a visit that are no findings: when the damage was first seen, and the cells of the plan.
+const (
+	onsetAnswer = "onset"
+	marksAnswer = "marks"
+	planCells   = 12 * 8
+)
+
+// checked turns an answer into the JSON that is stored, or says what is wrong with it.
+func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
+	if a.Value == nil && a.Entered == nil {
+		known := a.Finding == onsetAnswer || a.Finding == marksAnswer
+		if f, ok := diagnosis.FindingByID(a.Finding); !known && (!ok || f.Station == "weather") {
+			return nil, nil, field(where+".finding", "is not a finding")
+		}
+		return nil, nil, nil
+	}
+	switch a.Finding {
+	case onsetAnswer:
+		text, _ := a.Value.(string)
+		d, err := time.Parse(dateOnly, text)
+		if err != nil || d.After(today) {
+			return nil, nil, field(where+".value", "is not a date (YYYY-MM-DD) on or before the visit")
+		}
+		j, _ := json.Marshal(text)
+		return j, nil, nil
+	case marksAnswer:
+		cells, ok := a.Value.([]any)
+		if !ok || len(cells) > planCells {
+			return nil, nil, field(where+".value", "is not a list of cells")
+		}
+		for _, c := range cells {
+			if n, ok := c.(float64); !ok || n != float64(int(n)) || n < 0 || n >= planCells {
+				return nil, nil, field(where+".value", fmt.Sprintf("%v is not a cell of the plan (0 to %d)", c, planCells-1))
+			}
+		}
+		j, _ := json.Marshal(cells)
+		return j, nil, nil
+	}
+	f, ok := diagnosis.FindingByID(a.Finding)
+	if !ok || f.Station == "weather" {
+		return nil, nil, field(where+".finding", "is not a finding")
+	}
+	plain := a.Value
+	if a.Entered != nil {
+		si, err := units.Convert(a.Entered.Amount, a.Entered.Unit, siUnit(f))
+		if err != nil {
+			return nil, nil, field(where+".entered", err.Error())
+		}
+		plain = si
+		entered, _ = json.Marshal(a.Entered)
+	}
+	v, verr := diagnosis.ValueOf(f, plain)
+	if verr != nil {
+		return nil, nil, field(where+".value", verr.Error())
+	}
+	j, _ := json.Marshal(v.Plain())
+	return j, entered, nil
+}
+
+// siUnit is the unit id in which a finding's value is kept.
+func siUnit(f *diagnosis.Finding) string {
+	switch {
+	case f.Unit == "mm":
+		return "mm"
+	case f.Unit == "cm":
+		return "cm"
+	case len(f.Unit) >= 4 && f.Unit[:4] == "degC":
+		return "C"
+	}
+	return ""
+}
+
+type zonePath struct {
+	ID   uuid.UUID `path:"id" format:"uuid"`
+	Zone uuid.UUID `path:"zone" format:"uuid"`
+}
+
+func (s *Server) visitRoutes() {
+	operation(s, http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", BookVisits, func(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
+		v := in.Body
+		if err := keyed(v.ID); err != nil {
+			return nil, err
+		}
+		due, err := dateOf("body.due_on", v.DueOn)
+		if err != nil {
+			return nil, err
+		}
+		row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason, PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			if v.ZoneID != nil {
+				if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
+					return err
+				}
+			}
+			return store.Create(tx, &row, row.ID)
+		})
+		return answer(visitOf(row)), err
+	})
+	type visitChange struct {
+		idPath
+		Body Visit
+	}
+	operation(s, http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", BookVisits, func(ctx context.Context, in *visitChange) (*body[Visit], error) {
+		due, err := dateOf("body.due_on", in.Body.DueOn)
+		if err != nil {
+			return nil, err
+		}
+		var row store.Visit
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason, "person_id": in.Body.PersonID}); err != nil {
+				return err
+			}
+			return tx.First(&row, "id = ?", in.ID).Error
+		})
+		return answer(visitOf(row)), err
+	})
+	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See, func(ctx context.Context, in *idPath) (*body[VisitDetail], error) {
+		var out VisitDetail
+		err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+			out, err = visitDetail(tx, in.ID)
+			return err
+		})
+		return answer(out), err
+	})
+	type moment struct {
+		idPath
+		Body struct {
+			At *time.Time `json:"at,omitempty" doc:"real time; now when left out"`
+		}
+	}
+	clocked := func(path, id, summary string, set func(v store.Visit, at time.Time, today time.Time) (map[string]any, error)) {
+		operation(s, http.MethodPost, path, id, summary, "visits", AnswerChecks, func(ctx context.Context, in *moment) (*body[Visit], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			at := s.now()
+			if in.Body.At != nil {
+				at = *in.Body.At
+				if at.After(s.now().Add(5 * time.Minute)) {
+					return nil, invalid("body.at", "is in the future")
+				}
+			}
+			var row store.Visit
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				columns, err := set(row, at.UTC(), today)
+				if err != nil || columns == nil {
+					return err
+				}
+				if err := store.Change(tx, &store.Visit{}, in.ID, row.Version, columns); err != nil {
+					return err
+				}
+				return tx.First(&row, "id = ?", in.ID).Error
+			})
+			return answer(visitOf(row)), err
+		})
+	}
+	clocked("/visits/{id}/arrive", "arrive", "Note the arrival", func(v store.Visit, at, today time.Time) (map[string]any, error) {
+		if v.ArrivedAt != nil {
+			return nil, nil // the first arrival stands
+		}
+		return map[string]any{"arrived_at": at, "started_on": today}, nil
+	})
+	clocked("/visits/{id}/leave", "leave", "Note the leaving and close the visit", func(v store.Visit, at, today time.Time) (map[string]any, error) {
+		if v.ArrivedAt == nil {
+			return nil, invalid("body.at", "nobody has arrived yet")
+		}
+		if at.Before(*v.ArrivedAt) {
+			return nil, invalid("body.at", "is before the arrival")
+		}
+		return map[string]any{"left_at": at, "closed_on": today}, nil
+	})
+
+	type scalesInput struct {
+		zonePath
+	}
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to", "visits", See, func(ctx context.Context, in *scalesInput) (*body[Scales], error) {
+		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+		return answer(out), err
+	})
+	type answersInput struct {
+		zonePath
+		Body struct {
+			Answers []NewAnswer `json:"answers" minItems:"1" maxItems:"200" nullable:"false"`
+		}
+	}
+	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", AnswerChecks, func(ctx context.Context, in *answersInput) (*body[Scales], error) {
+		today, err := s.clock.Today(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		rows := make([]store.Answer, 0, len(in.Body.Answers))
+		var wrong []error
+		id := who(ctx)
+		for i, a := range in.Body.Answers {
+			where := fmt.Sprintf("body.answers[%d]", i)
+			if a.ID.Version() != 7 {
+				wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
+				continue
+			}
+			value, entered, err := a.checked(where, today)
+			if err != nil {
+				wrong = append(wrong, err)
+				continue
+			}
+			rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding, Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
+		}
+		if len(wrong) > 0 {
+			return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
+		}
+		overtaken := []string{}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			var v store.Visit
+			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+				return err
+			}
+			if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
+				return err
+			}
+			if v.StartedOn == nil {
+				// an answer given before the arrival was noted still starts the visit
+				if err := store.Change(tx, &store.Visit{}, v.ID, v.Version, map[string]any{"started_on": today}); err != nil && !errors.Is(err, store.ErrChanged) {
+					return err
+				}
+			}
+			for i := range rows {
+				var newer int64
+				if err := tx.Model(&store.Answer{}).Where("visit_id = ? AND zone_id = ? AND finding = ? AND spot = ? AND seq > ? AND person_id <> ?", in.ID, in.Zone, rows[i].Finding, rows[i].Spot, rows[i].Base, id.Person).Count(&newer).Error; err != nil {
+					return err
+				}
+				if newer > 0 {
+					overtaken = append(overtaken, rows[i].Finding)
+				}
+				if err := store.Create(tx, &rows[i], rows[i].ID); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+		if err != nil {
+			return nil, err
+		}
+		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+		out.Overtaken = overtaken
+		return answer(out), err
+	})
+	type giveInput struct {
+		zonePath
+		Body struct {
+			ID uuid.UUID `json:"id"`
+		}
+	}
+	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Give the diagnosis: it stays as it is given", "visits", AnswerChecks, func(ctx context.Context, in *giveInput) (*body[Given], error) {
+		if err := keyed(in.Body.ID); err != nil {
+			return nil, err
+		}
+		sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
+		if err != nil {
+			return nil, err
+		}
+		file, err := casefile.Write(c)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		full, err := json.Marshal(sc.Diagnosis)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		lead := sc.Diagnosis.Causes[0]
+		row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge, Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+		return answer(givenOf(row)), err
+	})
+	type file struct {
+		ContentDisposition string `header:"Content-Disposition"`
+		ContentType        string `header:"Content-Type"`
+		Body               []byte
+	}
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See, func(ctx context.Context, in *zonePath) (*file, error) {
+		_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+		if err != nil {
+			return nil, err
+		}
+		b, err := casefile.Write(c)
+		return &file{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
+	})
+	type caseInput struct {
+		RawBody []byte `contentType:"application/json"`
+	}
+	operation(s, http.MethodPost, "/diagnose", "diagnose-case", "Weigh a case file", "visits", See, func(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
+		c, err := casefile.Parse(in.RawBody)
+		var refusal *casefile.Refusal
+		if errors.As(err, &refusal) {
+			var details []error
+			for _, p := range refusal.Problems {
+				details = append(details, field("body."+p.Field, p.Reason))
+			}
+			return nil, huma.Error422UnprocessableEntity("the case file is refused", details...)
+		}
+		if err != nil {
+			return nil, s.said(err)
+		}
+		r := diagnosis.Diagnose(c, diagnosis.Options{})
+		return answer(casefile.Answered(r, remedy.Decide(c, r))), nil
+	})
+}
+
+func givenOf(d store.Diagnosis) Given {
+	return Given{d.ID, d.VisitID, d.ZoneID, d.Knowledge, d.Leading, d.Probability, d.GivenOn.Format(dateOnly)}
+}
+
+func sameSite(tx *gorm.DB, zone, site uuid.UUID) error {
+	var z store.Zone
+	if err := tx.First(&z, "id = ?", zone).Error; err != nil {
+		return err
+	}
+	if z.SiteID != site {
+		return invalid("zone_id", "is a zone of another site")
+	}
+	return nil
+}
+
+func visitDetail(tx *gorm.DB, id uuid.UUID) (out VisitDetail, err error) {
+	var v store.Visit
+	var site store.Site
+	var client store.Client
+	if err := tx.First(&v, "id = ?", id).Error; err != nil {
+		return out, err
+	}
+	if err := tx.First(&site, "id = ?", v.SiteID).Error; err != nil {
+		return out, err
+	}
+	if err := tx.First(&client, "id = ?", site.ClientID).Error; err != nil {
+		return out, err
+	}
+	out = VisitDetail{Visit: visitOf(v), Site: siteOf(site), Given: []Given{}, Records: []Record{}, FollowUps: []Visit{}}
+	out.Visit.SiteName, out.Visit.ClientName, out.Site.ClientName = site.Name, client.Name, client.Name
+	var zones []store.Zone
+	if err := tx.Where("site_id = ?", site.ID).Order("name").Find(&zones).Error; err != nil {
+		return out, err
+	}
+	for _, z := range zones {
+		out.Site.Zones = append(out.Site.Zones, zoneOf(z))
+	}
+	var given []store.Diagnosis
+	if err := tx.Where("visit_id = ?", id).Order("recorded_at").Find(&given).Error; err != nil {
+		return out, err
+	}
+	for _, g := range given {
+		out.Given = append(out.Given, givenOf(g))
+	}
+	var records []store.TreatmentRecord
+	if err := tx.Where("visit_id = ?", id).Order("seq").Find(&records).Error; err != nil {
+		return out, err
+	}
+	for _, r := range records {
+		out.Records = append(out.Records, recordOf(r))
+	}
+	var next []store.Visit
+	if err := tx.Where("follows_id = ?", id).Order("due_on").Find(&next).Error; err != nil {
+		return out, err
+	}
+	for _, n := range next {
+		out.FollowUps = append(out.FollowUps, visitOf(n))
+	}
+	return out, nil
+}

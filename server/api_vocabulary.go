@@ -1,0 +1,241 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+	"hodos/core/turf"
+	"hodos/store"
+)
+
+// Vocabulary is everything the interface needs to name and ask things.
+type Vocabulary struct {
+	Knowledge  string       `json:"knowledge"`
+	Stations   []VStation   `json:"stations" nullable:"false"`
+	Procedures []VProcedure `json:"procedures" nullable:"false"`
+	Findings   []VFinding   `json:"findings" nullable:"false"`
+	Weather    []VWeather   `json:"weather_findings" nullable:"false"`
+	Causes     []VCause     `json:"causes" nullable:"false"`
+	Actions    []VAction    `json:"actions" nullable:"false"`
+	Species    []VSpecies   `json:"species" nullable:"false"`
+}
+
+// VStation, VProcedure, VFinding, VWeather, VCause, VAction and VSpecies are the entries of the vocabulary.
+type VStation struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
+	Does  string `json:"does"`
+}
+
+// VProcedure is one handling.
+type VProcedure struct {
+	ID      string  `json:"id"`
+	Label   string  `json:"label"`
+	Setup   float64 `json:"setup_minutes"`
+	Tools   string  `json:"tools"`
+	Caution string  `json:"caution"`
+	Days    int     `json:"days"`
+}
+
+// VValue is one possible value.
+type VValue struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
+}
+
+// VFinding is one check.
+type VFinding struct {
+	ID        string    `json:"id"`
+	Station   string    `json:"station"`
+	Procedure string    `json:"procedure"`
+	Kind      string    `json:"kind" enum:"yes-no,one-of,any-of,number,cause-ids,cause-or-none"`
+	Label     string    `json:"label"`
+	Ask       string    `json:"ask"`
+	Unit      string    `json:"unit"`
+	Min       float64   `json:"min"`
+	Max       float64   `json:"max"`
+	Step      float64   `json:"step"`
+	Bands     []float64 `json:"bands" nullable:"false"`
+	Minutes   float64   `json:"minutes"`
+	Values    []VValue  `json:"values" nullable:"false"`
+}
+
+// VWeather is one finding computed from the weather.
+type VWeather struct {
+	ID          string `json:"id"`
+	Label       string `json:"label"`
+	Provisional bool   `json:"provisional"`
+}
+
+// VCause names a cause.
+type VCause struct {
+	ID       string  `json:"id"`
+	Label    string  `json:"label"`
+	Family   string  `json:"family"`
+	ActAbove float64 `json:"act_above"`
+}
+
+// VAction names an action.
+type VAction struct {
+	ID        string `json:"id"`
+	Label     string `json:"label"`
+	Pesticide bool   `json:"pesticide"`
+	LookAfter int    `json:"look_after_days"`
+}
+
+// VSpecies names a grass.
+type VSpecies struct {
+	ID     string `json:"id"`
+	Label  string `json:"label"`
+	Latin  string `json:"latin"`
+	Family string `json:"family"`
+}
+
+// CausePage is a cause in the field guide.
+type CausePage struct {
+	ID        string     `json:"id"`
+	Label     string     `json:"label"`
+	Family    string     `json:"family"`
+	Signature string     `json:"signature"`
+	When      string     `json:"when"`
+	Proof     string     `json:"proof"`
+	Against   string     `json:"against"`
+	Mistaken  []string   `json:"mistaken" nullable:"false"`
+	Turf      string     `json:"turf"`
+	Months    []int      `json:"months" nullable:"false" doc:"0 to 9 for January to December, turned to the hemisphere asked for"`
+	ActAbove  float64    `json:"act_above"`
+	Evidence  []GuideRow `json:"evidence" nullable:"false"`
+}
+
+// GuideRow is one row of knowledge, for review.
+type GuideRow struct {
+	Finding string  `json:"finding"`
+	Grip    float64 `json:"grip"`
+	Says    string  `json:"says"`
+	Source  string  `json:"source"`
+}
+
+// LikelyCause is a cause with its chance in a month.
+type LikelyCause struct {
+	ID     string  `json:"id"`
+	Chance float64 `json:"chance"`
+}
+
+func kindName(k diagnosis.Kind) string {
+	return [...]string{"yes-no", "one-of", "any-of", "number", "cause-ids", "cause-or-none"}[k]
+}
+
+func vocabulary() Vocabulary {
+	v := Vocabulary{Knowledge: diagnosis.Knowledge}
+	for _, s := range diagnosis.Stations() {
+		v.Stations = append(v.Stations, VStation{s.ID, s.Label, s.Does})
+	}
+	for _, p := range diagnosis.Procedures() {
+		v.Procedures = append(v.Procedures, VProcedure{p.ID, p.Label, p.Setup, p.Tools, p.Caution, p.Days})
+	}
+	for _, f := range diagnosis.Findings() {
+		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit, Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}}
+		for _, id := range f.Values {
+			out.Values = append(out.Values, VValue{id, diagnosis.ValueLabel(id)})
+		}
+		v.Findings = append(v.Findings, out)
+	}
+	for _, f := range diagnosis.WeatherFindings() {
+		v.Weather = append(v.Weather, VWeather{f.ID, f.Label, f.Provisional})
+	}
+	for _, c := range diagnosis.Causes() {
+		v.Causes = append(v.Causes, VCause{c.ID, c.Label, c.Family, diagnosis.ActAbove(c.ID)})
+	}
+	h, _ := diagnosis.CauseByID(diagnosis.Healthy)
+	v.Causes = append(v.Causes, VCause{h.ID, h.Label, h.Family, .5})
+	for _, id := range remedy.IDs() {
+		v.Actions = append(v.Actions, VAction{id, remedy.Label(id), remedy.Pesticide(id), remedy.LookAfter(id)})
+	}
+	for _, s := range turf.All() {
+		v.Species = append(v.Species, VSpecies{s.ID, s.Label, s.Latin, string(s.Family)})
+	}
+	return v
+}
+
+func (s *Server) vocabularyRoutes() {
+	all := vocabulary()
+	operation(s, http.MethodGet, "/vocabulary", "get-vocabulary", "Stations, checks, causes, actions and grasses by name", "guide", See, func(context.Context, *struct{}) (*body[Vocabulary], error) {
+		return answer(all), nil
+	})
+	type likelyInput struct {
+		Month int       `query:"month" minimum:"0" maximum:"12" doc:"0 for the work clock's month"`
+		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here; the firm's first site when left out"`
+	}
+	operation(s, http.MethodGet, "/causes", "likely-causes", "Causes by what is likely in a month", "guide", See, func(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
+		today, err := s.clock.Today(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		if in.Month > 0 {
+			today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
+		}
+		lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
+		err = s.inFirm(ctx, func(tx *gorm.DB) error {
+			var site store.Site
+			q := tx.Order("id")
+			if in.Site != uuid.Nil {
+				q = tx.Where("id = ?", in.Site)
+			}
+			if err := q.Take(&site).Error; err != nil {
+				if in.Site == uuid.Nil {
+					return nil // a firm without sites sees the northern list
+				}
+				return err
+			}
+			lawn.Latitude = site.Latitude
+			if in.Site != uuid.Nil {
+				var zones []store.Zone
+				if err := tx.Where("site_id = ?", site.ID).Find(&zones).Error; err != nil {
+					return err
+				}
+				if len(zones) > 0 {
+					lawn.Species = zoneOf(zones[0]).Species
+				}
+			}
+			return nil
+		})
+		if err != nil {
+			return nil, err
+		}
+		out := []LikelyCause{}
+		for _, l := range diagnosis.LikelyIn(lawn) {
+			out = append(out, LikelyCause{l.Cause, round3(l.Chance)})
+		}
+		return answer(out), nil
+	})
+	type pageInput struct {
+		ID       string  `path:"id" maxLength:"60"`
+		Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
+	}
+	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See, func(_ context.Context, in *pageInput) (*body[CausePage], error) {
+		c, ok := diagnosis.CauseByID(in.ID)
+		if !ok {
+			return nil, s.said(store.ErrNotFound)
+		}
+		p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against, Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, ActAbove: diagnosis.ActAbove(c.ID), Months: []int{}, Evidence: []GuideRow{}}
+		if p.Mistaken == nil {
+			p.Mistaken = []string{}
+		}
+		if c.Months != "" {
+			for m := time.January; m <= time.December; m++ {
+				p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
+			}
+		}
+		for _, r := range c.Rows {
+			p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
+		}
+		return answer(p), nil
+	})
+}

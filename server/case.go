@@ -1,0 +1,187 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/diagnosis"
+	"hodos/core/remedy"
+	"hodos/core/weather"
+	"hodos/exchange/casefile"
+	"hodos/store"
+)
+
+// How much of the past goes into a case: weather for the longest look-back in use, treatments for the yearly budget,
+// diagnoses for three years of history.
+const (
+	weatherDays   = 180
+	treatmentDays = 400
+	historyDays   = 3 * 366
+	forecastDays  = 10
+)
+
+// scales builds the case of one zone on one visit and, with weigh, its diagnosis.
+func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) (out Scales, c diagnosis.Case, today time.Time, err error) {
+	out = Scales{Answers: []Answered{}, Overtaken: []string{}}
+	if today, err = s.clock.Today(ctx); err != nil {
+		return out, c, today, s.said(err)
+	}
+	var station *store.Station
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var v store.Visit
+		var z store.Zone
+		var site store.Site
+		if err := tx.First(&v, "id = ?", visit).Error; err != nil {
+			return err
+		}
+		if err := tx.First(&z, "id = ?", zone).Error; err != nil {
+			return err
+		}
+		if z.SiteID != v.SiteID {
+			return invalid("zone", "is a zone of another site")
+		}
+		if err := tx.First(&site, "id = ?", v.SiteID).Error; err != nil {
+			return err
+		}
+		date := today
+		if v.StartedOn != nil {
+			date = *v.StartedOn
+		}
+		today = date
+		c = zoneCase(z, site, date)
+		var firm store.Firm
+		if err := tx.First(&firm).Error; err != nil {
+			return err
+		}
+		c.Context.Country = firm.Country
+		if err := readAnswers(tx, visit, zone, &out, &c); err != nil {
+			return err
+		}
+		if err := readHistory(tx, visit, zone, date, &c); err != nil {
+			return err
+		}
+		if site.StationID != nil {
+			station = &store.Station{}
+			if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
+				return err
+			}
+			var days []store.StationDay
+			if err := tx.Where("station_id = ? AND day > ? AND day <= ?", *site.StationID, date.AddDate(0, 0, -weatherDays), date).Order("day").Find(&days).Error; err != nil {
+				return err
+			}
+			c.Weather = weatherOf(days)
+		}
+		return nil
+	})
+	if err != nil {
+		return out, c, today, err
+	}
+	if station != nil && s.weather != nil {
+		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
+	}
+	if weigh {
+		r := diagnosis.Diagnose(c, diagnosis.Options{})
+		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
+	}
+	return out, c, today, nil
+}
+
+func weatherOf(days []store.StationDay) []weather.Day {
+	out := make([]weather.Day, len(days))
+	for i, d := range days {
+		out[i] = weather.Day{Date: d.Day.UTC(), TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow}
+	}
+	return out
+}
+
+func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {
+	zone := zoneOf(z)
+	c := diagnosis.Case{
+		Title:    site.Name + ", " + z.Name,
+		Lawn:     diagnosis.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: zone.Species, AreaM2: &z.AreaM2, Texture: z.Texture, Irrigated: z.Irrigated},
+		Policy:   diagnosis.Policy{SummerWater: zone.Policy.SummerWater, Pests: zone.Policy.Pests, SummerFeeding: zone.Policy.SummerFeeding, Blemishes: zone.Policy.Blemishes},
+		Findings: map[string]diagnosis.Value{},
+	}
+	located := site.LinesLocatedOn != nil && !site.LinesLocatedOn.Before(date.AddDate(0, 0, -30)) && !site.LinesLocatedOn.After(date)
+	c.Context.LinesLocated = &located
+	return c
+}
+
+// readAnswers reduces the log: the last answer to a check stands, a null takes it back.
+func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.Case) error {
+	var log []struct {
+		store.Answer
+		Name string
+	}
+	if err := tx.Raw("SELECT a.*, p.name FROM answers a JOIN people p ON p.id = a.person_id WHERE a.visit_id = ? AND a.zone_id = ? ORDER BY a.seq", visit, zone).Scan(&log).Error; err != nil {
+		return err
+	}
+	type key struct{ finding, spot string }
+	last := map[key]int{}
+	for i, a := range log {
+		last[key{a.Finding, a.Spot}] = i
+		out.Seq = a.Seq
+	}
+	for i, a := range log {
+		if last[key{a.Finding, a.Spot}] != i || a.Value == nil {
+			continue
+		}
+		var plain any
+		if err := json.Unmarshal(a.Value, &plain); err != nil {
+			return err
+		}
+		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name})
+		switch a.Finding {
+		case onsetAnswer:
+			if d, err := time.Parse(dateOnly, plain.(string)); err == nil && !d.After(c.Lawn.Date) {
+				c.Onset = &d
+			}
+			continue
+		case marksAnswer:
+			continue
+		}
+		f, ok := diagnosis.FindingByID(a.Finding)
+		if !ok {
+			continue
+		}
+		v, err := diagnosis.ValueOf(f, plain)
+		if err != nil {
+			continue // an id that the vocabulary has given up: kept in the log, not weighed
+		}
+		if a.Spot == "healthy" {
+			if c.Reference == nil {
+				c.Reference = map[string]diagnosis.Value{}
+			}
+			c.Reference[a.Finding] = v
+		} else {
+			c.Findings[a.Finding] = v
+		}
+	}
+	return nil
+}
+
+// readHistory adds what was done to the zone and what former visits found.
+func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
+	var records []store.TreatmentRecord
+	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -treatmentDays), date).Order("applied_on, seq").Find(&records).Error; err != nil {
+		return err
+	}
+	for _, r := range store.Standing(records) {
+		if r.VisitID == visit {
+			continue // what this visit did is no evidence of what was there before it
+		}
+		c.Treatments = append(c.Treatments, diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WMM: r.WaterMM, Source: r.Source, Note: r.Note})
+	}
+	var former []store.Diagnosis
+	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date, date.AddDate(0, 0, -historyDays)).Order("given_on").Find(&former).Error; err != nil {
+		return err
+	}
+	for _, d := range former {
+		c.Earlier = append(c.Earlier, diagnosis.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading})
+	}
+	return nil
+}

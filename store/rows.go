@@ -1,0 +1,211 @@
+package store
+
+import (
+	"database/sql/driver"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+)
+
+// JSON is a jsonb column.
+type JSON json.RawMessage
+
+// Value and Scan make JSON a column; a nil JSON is NULL.
+func (j JSON) Value() (driver.Value, error) {
+	if j == nil {
+		return nil, nil
+	}
+	return string(j), nil
+}
+
+// Scan reads the column.
+func (j *JSON) Scan(src any) error {
+	switch x := src.(type) {
+	case nil:
+		*j = nil
+	case []byte:
+		*j = append(JSON(nil), x...)
+	case string:
+		*j = JSON(x)
+	default:
+		return fmt.Errorf("jsonb from %T", src)
+	}
+	return nil
+}
+
+// MarshalJSON passes the text through.
+func (j JSON) MarshalJSON() ([]byte, error) {
+	if j == nil {
+		return []byte("null"), nil
+	}
+	return j, nil
+}
+
+// UnmarshalJSON keeps the text.
+func (j *JSON) UnmarshalJSON(b []byte) error { *j = append(JSON(nil), b...); return nil }
+
+// The rows of the schema; see migrations for what each column means.
+type (
+	Firm struct {
+		ID                                            uuid.UUID
+		Name, Country, Currency, DateForm, UnitSystem string
+		Version                                       int
+	}
+	Person struct {
+		ID, FirmID           uuid.UUID
+		Name, Email, Role    string
+		PasswordHash         string
+		LicenceNumber        string
+		LicenceUntil         *time.Time
+		UnitSystem, DateForm string
+		Active               bool
+		Version              int
+	}
+	Session struct {
+		TokenHash            []byte `gorm:"primaryKey"`
+		FirmID, PersonID     uuid.UUID
+		CSRF                 string `gorm:"column:csrf"`
+		CreatedAt, ExpiresAt time.Time
+	}
+	Station struct {
+		ID                  uuid.UUID
+		Name                string
+		Latitude, Longitude float64
+		Simulated           bool
+		Seed                int64
+	}
+	StationDay struct {
+		StationID uuid.UUID
+		Day       time.Time
+		TMin      *float64 `gorm:"column:tmin_c"`
+		TMax      *float64 `gorm:"column:tmax_c"`
+		Rain      *float64 `gorm:"column:rain_mm"`
+		RH        *float64 `gorm:"column:rh_mean"`
+		Wind      *float64 `gorm:"column:wind_ms"`
+		Snow      *float64 `gorm:"column:snow_cm"`
+	}
+	Client struct {
+		ID, FirmID                uuid.UUID
+		Name, Phone, Email, Notes string
+		Version                   int
+	}
+	Site struct {
+		ID, FirmID, ClientID uuid.UUID
+		StationID            *uuid.UUID
+		Name, Address        string
+		Latitude, Longitude  float64
+		Timezone             string
+		LinesLocatedOn       *time.Time
+		AccessNotes          string
+		Version              int
+	}
+	Zone struct {
+		ID, FirmID, SiteID uuid.UUID
+		Name               string
+		AreaM2             float64 `gorm:"column:area_m2"`
+		AreaError          float64
+		Species            JSON
+		Texture            string
+		Irrigated          *bool
+		TargetCover        float64
+		Policy             JSON
+		Version            int
+	}
+	Visit struct {
+		ID, FirmID, SiteID  uuid.UUID
+		ZoneID, PersonID    *uuid.UUID
+		Kind                string
+		DueOn               time.Time
+		Reason              string
+		ArrivedAt, LeftAt   *time.Time
+		StartedOn, ClosedOn *time.Time
+		FollowsID           *uuid.UUID
+		Version             int
+	}
+	Answer struct {
+		ID                      uuid.UUID
+		Seq                     int64 `gorm:"->"`
+		FirmID, VisitID, ZoneID uuid.UUID
+		Spot, Finding           string
+		Value, Entered          JSON
+		PersonID                uuid.UUID
+		Base                    int64
+		RecordedAt              time.Time
+	}
+	Diagnosis struct {
+		ID, FirmID, VisitID, ZoneID uuid.UUID
+		Knowledge, Leading          string
+		Probability                 float64
+		CaseFile, Answer            JSON
+		GivenOn                     time.Time
+		PersonID                    uuid.UUID
+		RecordedAt                  time.Time
+	}
+	TreatmentRecord struct {
+		ID                        uuid.UUID
+		Seq                       int64 `gorm:"->"`
+		FirmID, VisitID, ZoneID   uuid.UUID
+		CorrectsID                *uuid.UUID
+		Voided                    bool
+		Action                    string
+		AppliedOn                 time.Time
+		AreaM2                    float64 `gorm:"column:area_m2"`
+		Product                   string
+		Amount                    *float64
+		AmountUnit                string
+		AmountSI                  *float64 `gorm:"column:amount_si"`
+		NGM2                      *float64 `gorm:"column:n_g_m2"`
+		PGM2                      *float64 `gorm:"column:p_g_m2"`
+		KGM2                      *float64 `gorm:"column:k_g_m2"`
+		FeGM2                     *float64 `gorm:"column:fe_g_m2"`
+		WaterMM                   *float64 `gorm:"column:water_mm"`
+		Source                    string
+		WindMS                    *float64 `gorm:"column:wind_ms"`
+		AirC                      *float64 `gorm:"column:air_c"`
+		Reentry, Note             string
+		PersonID                  uuid.UUID
+		SignedName, LicenceNumber string
+		RecordedAt                time.Time
+	}
+	Look struct {
+		ID                      uuid.UUID
+		Seq                     int64 `gorm:"->"`
+		FirmID, VisitID, ZoneID uuid.UUID
+		LookedOn                time.Time
+		Baseline                bool
+		Cover                   float64
+		LiveCrowns              *float64
+		Spread, Note            string
+		PersonID                uuid.UUID
+		RecordedAt              time.Time
+	}
+	Clock struct {
+		One   bool `gorm:"primaryKey"`
+		Today time.Time
+	}
+)
+
+// TableName keeps the singular of the one row.
+func (Clock) TableName() string { return "clock" }
+
+// TableName says "people".
+func (Person) TableName() string { return "people" }
+
+// Standing returns the records that still stand: neither corrected by a later one nor void.
+func Standing(records []TreatmentRecord) []TreatmentRecord {
+	replaced := map[uuid.UUID]bool{}
+	for _, r := range records {
+		if r.CorrectsID != nil {
+			replaced[*r.CorrectsID] = true
+		}
+	}
+	var out []TreatmentRecord
+	for _, r := range records {
+		if !replaced[r.ID] && !r.Voided {
+			out = append(out, r)
+		}
+	}
+	return out
+}
