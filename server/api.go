@@ -31,7 +31,8 @@ type body[T any] struct{ Body T }
 
 func answer[T any](v T) *body[T] { return &body[T]{v} }
 
-type idPath struct {
+// IDPath is the key in a path.
+type IDPath struct {
 	ID uuid.UUID `path:"id" format:"uuid"`
 }
 

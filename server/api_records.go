@@ -62,7 +62,7 @@ func sprayed(action string) bool {
 
 func (s *Server) recordRoutes() {
 	operation(s, http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records", RecordTreatment, func(ctx context.Context, in *struct {
-		idPath
+		IDPath
 		Body Record
 	}) (*body[Recorded], error) {
 		r := in.Body
@@ -145,7 +145,7 @@ func (s *Server) recordRoutes() {
 		})
 		return answer(out), err
 	})
-	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See, func(ctx context.Context, in *idPath) (*body[[]Record], error) {
+	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See, func(ctx context.Context, in *IDPath) (*body[[]Record], error) {
 		out := []Record{}
 		err := s.inFirm(ctx, func(tx *gorm.DB) error {
 			if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {

@@ -58,7 +58,7 @@ type Recovery struct {
 const horizon = 120
 
 func (s *Server) recoveryRoutes() {
-	operation(s, http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", See, func(ctx context.Context, in *idPath) (*body[Recovery], error) {
+	operation(s, http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", See, func(ctx context.Context, in *IDPath) (*body[Recovery], error) {
 		today, err := s.clock.Today(ctx)
 		if err != nil {
 			return nil, s.said(err)
@@ -71,7 +71,7 @@ func (s *Server) recoveryRoutes() {
 		return answer(out), err
 	})
 	operation(s, http.MethodPost, "/visits/{id}/looks", "record-look", "Measure the recovery of a zone", "recovery", AnswerChecks, func(ctx context.Context, in *struct {
-		idPath
+		IDPath
 		Body Look
 	}) (*body[Recovery], error) {
 		l := in.Body

@@ -146,7 +146,7 @@ func (s *Server) siteRoutes() {
 		return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
 	})
 	type clientChange struct {
-		idPath
+		IDPath
 		Body Client
 	}
 	operation(s, http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", KeepSites, func(ctx context.Context, in *clientChange) (*body[Client], error) {
@@ -206,7 +206,7 @@ func (s *Server) siteRoutes() {
 		return answer(siteOf(row)), err
 	})
 	type siteChange struct {
-		idPath
+		IDPath
 		Body Site
 	}
 	operation(s, http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", KeepSites, func(ctx context.Context, in *siteChange) (*body[Site], error) {
@@ -239,7 +239,7 @@ func (s *Server) siteRoutes() {
 		return answer(zoneOf(row)), err
 	})
 	type zoneChange struct {
-		idPath
+		IDPath
 		Body Zone
 	}
 	operation(s, http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", KeepSites, func(ctx context.Context, in *zoneChange) (*body[Zone], error) {
@@ -316,7 +316,7 @@ func (s *Server) peopleRoutes() {
 		return answer(personOf(row)), err
 	})
 	type personChange struct {
-		idPath
+		IDPath
 		Body Person
 	}
 	operation(s, http.MethodPut, "/people/{id}", "change-person", "Change somebody's entry", "firm", KeepPeople, func(ctx context.Context, in *personChange) (*body[Person], error) {

@@ -168,7 +168,8 @@ func siUnit(f *diagnosis.Finding) string {
 	return ""
 }
 
-type zonePath struct {
+// ZonePath is a zone on a visit.
+type ZonePath struct {
 	ID   uuid.UUID `path:"id" format:"uuid"`
 	Zone uuid.UUID `path:"zone" format:"uuid"`
 }
@@ -195,7 +196,7 @@ func (s *Server) visitRoutes() {
 		return answer(visitOf(row)), err
 	})
 	type visitChange struct {
-		idPath
+		IDPath
 		Body Visit
 	}
 	operation(s, http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", BookVisits, func(ctx context.Context, in *visitChange) (*body[Visit], error) {
@@ -212,7 +213,7 @@ func (s *Server) visitRoutes() {
 		})
 		return answer(visitOf(row)), err
 	})
-	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See, func(ctx context.Context, in *idPath) (*body[VisitDetail], error) {
+	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See, func(ctx context.Context, in *IDPath) (*body[VisitDetail], error) {
 		var out VisitDetail
 		err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
 			out, err = visitDetail(tx, in.ID)
@@ -221,7 +222,7 @@ func (s *Server) visitRoutes() {
 		return answer(out), err
 	})
 	type moment struct {
-		idPath
+		IDPath
 		Body struct {
 			At *time.Time `json:"at,omitempty" doc:"real time; now when left out"`
 		}
@@ -273,14 +274,14 @@ func (s *Server) visitRoutes() {
 	})
 
 	type scalesInput struct {
-		zonePath
+		ZonePath
 	}
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to", "visits", See, func(ctx context.Context, in *scalesInput) (*body[Scales], error) {
 		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
 		return answer(out), err
 	})
 	type answersInput struct {
-		zonePath
+		ZonePath
 		Body struct {
 			Answers []NewAnswer `json:"answers" minItems:"1" maxItems:"200" nullable:"false"`
 		}
@@ -346,7 +347,7 @@ func (s *Server) visitRoutes() {
 		return answer(out), err
 	})
 	type giveInput struct {
-		zonePath
+		ZonePath
 		Body struct {
 			ID uuid.UUID `json:"id"`
 		}
@@ -377,7 +378,7 @@ func (s *Server) visitRoutes() {
 		ContentType        string `header:"Content-Type"`
 		Body               []byte
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See, func(ctx context.Context, in *zonePath) (*file, error) {
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See, func(ctx context.Context, in *ZonePath) (*file, error) {
 		_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
 		if err != nil {
 			return nil, err

@@ -6,6 +6,7 @@ import (
 	"crypto/sha256"
 	"crypto/subtle"
 	"encoding/base64"
+	"encoding/hex"
 	"errors"
 	"fmt"
 	"net/http"
@@ -153,7 +154,7 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 		FirmID, PersonID uuid.UUID
 		Csrf             string
 	}
-	if err := s.store.Shared(ctx.Context()).Raw("SELECT * FROM session_person(?, ?)", hash, s.now()).Scan(&row).Error; err != nil {
+	if err := s.store.Shared(ctx.Context()).Raw("SELECT * FROM session_person(decode(?, 'hex'), ?)", hex.EncodeToString(hash), s.now()).Scan(&row).Error; err != nil {
 		s.log.Error("read session", "error", err)
 		refuse(http.StatusServiceUnavailable, "the database does not answer")
 		return
@@ -164,6 +165,7 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 	}
 	var p store.Person
 	if err := s.store.InFirm(ctx.Context(), row.FirmID, func(tx *gorm.DB) error { return tx.First(&p, "id = ?", row.PersonID).Error }); err != nil {
+		s.log.Error("read the session's person", "error", err)
 		refuse(http.StatusServiceUnavailable, "the database does not answer")
 		return
 	}

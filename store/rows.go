@@ -136,7 +136,8 @@ type (
 	}
 	Diagnosis struct {
 		ID, FirmID, VisitID, ZoneID uuid.UUID
-		Knowledge, Leading          string
+		Knowledge                   string
+		Leading                     string `gorm:"column:leading_cause"`
 		Probability                 float64
 		CaseFile, Answer            JSON
 		GivenOn                     time.Time

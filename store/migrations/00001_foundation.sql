@@ -156,7 +156,7 @@ CREATE TABLE diagnoses (
   visit_id uuid NOT NULL,
   zone_id uuid NOT NULL,
   knowledge text NOT NULL,
-  leading text NOT NULL,
+  leading_cause text NOT NULL,
   probability double precision NOT NULL,
   case_file jsonb NOT NULL,
   answer jsonb NOT NULL,

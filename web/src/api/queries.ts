@@ -1,0 +1,94 @@
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { v7 } from 'uuid'
+import { api, got, Refused, useToken, type Schemas } from './client'
+
+export const newId = (): string => v7()
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: 15_000, refetchOnWindowFocus: false, retry: (n, e) => !(e instanceof Refused) && n < 2 },
+  },
+})
+
+export const useMe = () =>
+  useQuery({
+    queryKey: ['me'],
+    queryFn: async () => {
+      const me = await got(api.GET('/me'))
+      useToken(me.csrf)
+      return me
+    },
+    staleTime: 60_000,
+  })
+
+export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
+export const useDay = () => useQuery({ queryKey: ['day'], queryFn: () => got(api.GET('/day')) })
+export const useSites = () => useQuery({ queryKey: ['sites'], queryFn: () => got(api.GET('/sites')) })
+export const useClients = () => useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/clients')) })
+export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => got(api.GET('/people')) })
+export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })
+export const useVisit = (id: string) => useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
+export const useRecovery = (zone: string) => useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
+export const useLikely = (month: number, site: string) =>
+  useQuery({ queryKey: ['likely', month, site], queryFn: () => got(api.GET('/causes', { params: { query: site ? { month, site } : { month } } })) })
+export const useCause = (id: string, latitude: number) =>
+  useQuery({ queryKey: ['cause', id, latitude], queryFn: () => got(api.GET('/causes/{id}', { params: { path: { id }, query: { latitude } } })) })
+
+export interface Words {
+  raw: Schemas['Vocabulary']
+  finding: Map<string, Schemas['VFinding']>
+  cause: Map<string, Schemas['VCause']>
+  action: Map<string, Schemas['VAction']>
+  procedure: Map<string, Schemas['VProcedure']>
+  species: Map<string, Schemas['VSpecies']>
+  /** What a specialist reads for a finding, weather findings and those kept once a cause included. */
+  findingLabel: (id: string) => string
+  valueLabel: (finding: string, value: unknown) => string
+}
+
+export function words(raw: Schemas['Vocabulary']): Words {
+  const by = <T extends { id: string }>(list: T[]) => new Map(list.map((x) => [x.id, x]))
+  const finding = by(raw.findings)
+  const cause = by(raw.causes)
+  const weather = by(raw.weather_findings)
+  const values = new Map(raw.findings.flatMap((f) => f.values).map((v) => [v.id, v.label]))
+  const one = (v: unknown): string => {
+    if (typeof v === 'boolean') return v ? 'yes' : 'no'
+    if (typeof v === 'number') return String(Math.round(v * 100) / 100)
+    if (typeof v === 'string') return values.get(v) ?? cause.get(v)?.label ?? v.replaceAll('-', ' ')
+    return ''
+  }
+  return {
+    raw,
+    finding,
+    cause,
+    action: by(raw.actions),
+    procedure: by(raw.procedures),
+    species: by(raw.species),
+    findingLabel: (id) => {
+      const [base = id, per] = id.split(':')
+      const label = finding.get(base)?.label ?? weather.get(base)?.label ?? id.replaceAll('-', ' ')
+      return per ? `${label}: ${cause.get(per)?.label.toLowerCase() ?? per}` : label
+    },
+    valueLabel: (id, value) => {
+      if (Array.isArray(value)) return value.length ? value.map(one).join(', ') : 'none of these'
+      const unit = finding.get(id)?.unit.split(',')[0]?.split(' at ')[0]?.split(' of ')[0] ?? ''
+      const shown = one(value)
+      return typeof value === 'number' && unit ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}` : shown
+    },
+  }
+}
+
+export const useWords = (): Words | undefined =>
+  useQuery({ queryKey: ['vocabulary'], queryFn: async () => words(await got(api.GET('/vocabulary'))), staleTime: Infinity }).data
+
+/** Everything that moving the clock or a record may have changed. */
+export function useRefresh() {
+  const client = useQueryClient()
+  return () => client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'vocabulary' && q.queryKey[0] !== 'welcome' })
+}
+
+export function useAdvance() {
+  const refresh = useRefresh()
+  return useMutation({ mutationFn: (days: number) => got(api.POST('/demo/clock', { body: { days } })), onSuccess: refresh })
+}

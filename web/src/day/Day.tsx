@@ -1,0 +1,88 @@
+import { Link } from 'react-router'
+import { useDay, useMe } from '../api/queries'
+import type { Schemas } from '../api/client'
+import { Busy, Problem } from '../Shell'
+import { fromSI, showDate, unitFor } from '../format'
+import './day.css'
+
+const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray' }
+
+function Visits({ list, me, head, none }: { list: Schemas['DayVisit'][]; me: Schemas['Me']; head: string; none: string }) {
+  return (
+    <section aria-label={head}>
+      <h2>{head} <small className="num faint">{list.length}</small></h2>
+      {list.length === 0 && <p className="faint">{none}</p>}
+      <ol className="due">
+        {list.map((d) => (
+          <li key={d.visit.id}>
+            <Link to={d.visit.kind === 'follow-up' && d.visit.zone_id ? `/visits/${d.visit.id}/${d.visit.zone_id}/recovery` : `/visits/${d.visit.id}`} data-visit={d.visit.id} data-overdue={d.overdue}>
+              <span className="due-order num">{d.order || '·'}</span>
+              <span className="due-what">
+                <b>{d.visit.site_name}</b> <span className="faint">{d.visit.client_name}</span>
+                <span className="due-reason">{d.visit.reason}</span>
+              </span>
+              <span className="due-side">
+                <span className="due-kind" data-kind={d.visit.kind}>{d.visit.kind === 'follow-up' ? 'look again' : 'diagnose'}</span>
+                <span className="num faint">{d.overdue ? `overdue since ${showDate(d.visit.due_on, me.date_form)}` : d.visit.due_on === me.today ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}` : showDate(d.visit.due_on, me.date_form, true)}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
+  if (sky.length === 0) return null
+  const t = (c: number) => Math.round(fromSI(c, 'C', me.unit_system))
+  return (
+    <section className="sky" aria-label="Weather ahead">
+      <h2>What the weather lets be done</h2>
+      <p className="faint">{sky[0]?.station}, {unitFor('C', me.unit_system)?.label}, mm of rain, wind in m/s</p>
+      <table>
+        <thead><tr><th scope="col">Day</th><th scope="col" className="num">low</th><th scope="col" className="num">high</th><th scope="col" className="num">rain</th><th scope="col" className="num">wind</th><th scope="col">spraying</th></tr></thead>
+        <tbody>
+          {sky.map((d) => (
+            <tr key={d.date} data-spray={d.spray}>
+              <th scope="row">{d.date === me.today ? 'Today' : showDate(d.date, 'dmy', true).replace(/ \d{4}$/, '')}</th>
+              <td className="num">{t(d.tmin_c)}</td><td className="num" data-hot={d.tmax_c >= 32}>{t(d.tmax_c)}</td><td className="num" data-wet={d.rain_mm >= 1}>{d.rain_mm.toFixed(0)}</td><td className="num">{d.wind_ms.toFixed(1)}</td>
+              <td>{sprayWords[d.spray]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
+export default function Day() {
+  const day = useDay()
+  const me = useMe().data
+  if (day.isError) return <Problem error={day.error} />
+  if (!day.data || !me) return <Busy what="the day" />
+  const d = day.data
+  return (
+    <main className="day">
+      <div>
+        <Visits list={d.due} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />
+        {d.done.length > 0 && <Visits list={d.done} me={me} head="Done today" none="" />}
+        <Visits list={d.coming} me={me} head="The next seven days" none="Nothing is booked." />
+      </div>
+      <div>
+        {d.straying.length > 0 && (
+          <section className="straying" aria-label="Not on course">
+            <h2>Not on course</h2>
+            {d.straying.map((s) => (
+              <Link key={s.zone_id} to={`/zones/${s.zone_id}/recovery`} data-verdict={s.verdict}>
+                <b>{s.verdict === 'off-course' ? 'Off course' : 'Slow'}</b> {s.site_name}, {s.zone_name}
+                <span className="faint">{s.reason}</span>
+              </Link>
+            ))}
+          </section>
+        )}
+        <Sky sky={d.sky} me={me} />
+      </div>
+    </main>
+  )
+}

@@ -1,0 +1,79 @@
+/** How dates and quantities are shown: inside all is SI and ISO, outside it follows the person and the firm. */
+export type DateForm = 'dmy' | 'mdy' | 'ymd'
+export type UnitSystem = 'metric' | 'us'
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const days = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
+
+export function showDate(iso: string | undefined | null, form: DateForm = 'dmy', weekday = false): string {
+  const m = /^(\d{4})-(\d{2})-(\d{2})/.exec(iso ?? '')
+  if (!m) return ''
+  const [, y = '', mo = '', d = ''] = m
+  const month = months[Number(mo) - 1] ?? mo
+  const text = form === 'ymd' ? `${y}-${mo}-${d}` : form === 'mdy' ? `${month} ${Number(d)}, ${y}` : `${Number(d)} ${month} ${y}`
+  if (!weekday) return text
+  return `${days[new Date(Date.UTC(Number(y), Number(mo) - 1, Number(d))).getUTCDay()] ?? ''} ${text}`
+}
+
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)
+}
+
+interface Unit { id: string; label: string; factor: number; offset: number }
+const us: Record<string, Unit> = {
+  mm: { id: 'in', label: 'in', factor: 25.4, offset: 0 },
+  cm: { id: 'in', label: 'in', factor: 2.54, offset: 0 },
+  C: { id: 'F', label: '°F', factor: 5 / 9, offset: -32 },
+  m2: { id: 'ft2', label: 'ft²', factor: 0.09290304, offset: 0 },
+  'g/m2': { id: 'lb/1000ft2', label: 'lb/1000 ft²', factor: 453.59237 / 92.90304, offset: 0 },
+}
+const si: Record<string, Unit> = {
+  mm: { id: 'mm', label: 'mm', factor: 1, offset: 0 },
+  cm: { id: 'cm', label: 'cm', factor: 1, offset: 0 },
+  C: { id: 'C', label: '°C', factor: 1, offset: 0 },
+  m2: { id: 'm2', label: 'm²', factor: 1, offset: 0 },
+  'g/m2': { id: 'g/m2', label: 'g/m²', factor: 1, offset: 0 },
+}
+
+/** The unit in which a quantity of the given SI unit is entered and shown. */
+export function unitFor(siUnit: string, system: UnitSystem): Unit | undefined {
+  return (system === 'us' ? us : si)[siUnit]
+}
+
+/** The SI unit id of a finding's unit text, where there is a customary one beside it. */
+export function siOf(findingUnit: string): string | undefined {
+  if (findingUnit === 'mm' || findingUnit === 'cm') return findingUnit
+  return findingUnit.startsWith('degC') ? 'C' : undefined
+}
+
+export function fromSI(value: number, siUnit: string, system: UnitSystem): number {
+  const u = unitFor(siUnit, system)
+  return u ? value / u.factor - u.offset : value
+}
+
+export function toSI(value: number, siUnit: string, system: UnitSystem): number {
+  const u = unitFor(siUnit, system)
+  return u ? (value + u.offset) * u.factor : value
+}
+
+export function show(value: number, siUnit: string, system: UnitSystem, digits = 0): string {
+  const u = unitFor(siUnit, system)
+  return `${fromSI(value, siUnit, system).toLocaleString('en', { maximumFractionDigits: digits })} ${u?.label ?? siUnit}`
+}
+
+export function percent(p: number): string {
+  if (p > 0 && p < 0.01) return '<1'
+  if (p > 0.99 && p < 1) return '>99'
+  return String(Math.round(p * 100))
+}
+
+export function signedBits(b: number): string {
+  return `${b >= 0 ? '+' : '−'}${Math.abs(b).toFixed(1)}`
+}
+
+/** Reads a number as people type it: a comma counts as a decimal point. Nothing comes back for anything else. */
+export function readNumber(text: string): number | undefined {
+  const t = text.trim().replace('−', '-').replace(',', '.')
+  if (!/^-?\d+(\.\d+)?$|^-?\.\d+$/.test(t)) return undefined
+  return Number(t)
+}

@@ -1,0 +1,190 @@
+import { useState } from 'react'
+import { Button, Input } from 'antd'
+import { Link, useParams, useSearchParams } from 'react-router'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { newId, useMe, useRefresh, useVisit, useWords } from '../api/queries'
+import { fromSI, readNumber, show, showDate, toSI, unitFor } from '../format'
+import { useScales } from '../scales/useScales'
+import { Busy, Problem } from '../Shell'
+import { VisitHead } from '../visit/VisitHead'
+import './record.css'
+
+interface Draft {
+  action: string
+  area: string
+  product: string
+  amount: string
+  amountUnit: string
+  target: string
+  n: string
+  p2o5: string
+  k2o: string
+  source: '' | 'quick' | 'slow' | 'organic'
+  iron: string
+  water: string
+  wind: string
+  air: string
+  reentry: string
+  note: string
+  signed: string
+}
+
+const feeding = ['apply-nitrogen', 'spoon-feed-nitrogen']
+const watering = ['water-deep', 'spot-water', 'syringe-midday', 'survival-water', 'leach-salts']
+const withProduct = /^(apply|fungicide|insecticide|herbicide|preemergent|growth|moss|overseed|slit|plug|topdress|leach)/
+
+function Field({ label, unit, value, onChange, hint, wide }: { label: string; unit?: string; value: string; onChange: (v: string) => void; hint?: string; wide?: boolean }) {
+  return (
+    <label className={wide ? 'field wide' : 'field'}>
+      <span>{label}</span>
+      <Input value={value} suffix={unit} inputMode={unit ? 'decimal' : 'text'} aria-label={label} onChange={(e) => onChange(e.target.value)} />
+      {hint && <small className="faint">{hint}</small>}
+    </label>
+  )
+}
+
+export default function RecordView() {
+  const { visit = '', zone = '' } = useParams()
+  const [search] = useSearchParams()
+  const me = useMe().data
+  const words = useWords()
+  const detail = useVisit(visit)
+  const scales = useScales(visit, zone)
+  if (detail.isError) return <Problem error={detail.error} />
+  if (!detail.data || !me || !words || !scales.data) return <Busy what="the record" />
+  const z = detail.data.site.zones?.find((x) => x.id === zone)
+  if (!z) return <Problem error={new Error('There is no such zone on this site')} />
+  return <Sheet key={zone} detail={detail.data} zone={z} me={me} scales={scales.data.now} first={search.get('action') ?? ''} />
+}
+
+function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDetail']; zone: Schemas['Zone']; me: Schemas['Me']; scales: Schemas['Scales']; first: string }) {
+  const words = useWords()
+  const refresh = useRefresh()
+  const sys = me.unit_system
+  const us = sys === 'us'
+  const areaUnit = unitFor('m2', sys)?.label ?? 'm²'
+  const rateUnit = unitFor('g/m2', sys)?.label ?? 'g/m²'
+  const doNow = scales.diagnosis.actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen' && a.id !== 'leave-alone')
+  const blank: Draft = { action: first || doNow[0]?.id || '', area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))), product: '', amount: '', amountUnit: us ? 'lb' : 'kg', target: us ? '0.5' : '2.4', n: '20', p2o5: '0', k2o: '0', source: 'slow', iron: '', water: '', wind: '', air: '', reentry: '', note: '', signed: me.name }
+  const [d, setD] = useState<Draft>(blank)
+  const set = (change: Partial<Draft>) => setD((x) => ({ ...x, ...change }))
+  const action = words?.action.get(d.action)
+  const isFeed = feeding.includes(d.action)
+  const si = (text: string, unit: string) => {
+    const n = readNumber(text)
+    return n === undefined ? undefined : toSI(n, unit, sys)
+  }
+  const area = si(d.area, 'm2')
+  const sums = useQuery({
+    queryKey: ['sums', d.target, d.n, d.p2o5, d.k2o, d.source, d.area, sys],
+    queryFn: () => got(api.POST('/amounts/nitrogen', { body: { target_n_g_m2: si(d.target, 'g/m2') ?? 0, n_percent: readNumber(d.n) ?? 0, p2o5_percent: readNumber(d.p2o5) ?? 0, k2o_percent: readNumber(d.k2o) ?? 0, fe_percent: 0, area_m2: area ?? 0, area_error: zone.area_error, quick: d.source === 'quick' } })),
+    enabled: isFeed && !!area && !!readNumber(d.target) && !!readNumber(d.n),
+  })
+  const mass = (g: number) => (us ? `${(g / 453.59237).toFixed(2)} lb` : g >= 1000 ? `${(g / 1000).toFixed(2)} kg` : `${Math.round(g)} g`)
+  const save = useMutation({
+    mutationFn: async (ids: { id: string; followUp: string }) => {
+      const body: Schemas['Record'] = {
+        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, signed_name: d.signed, voided: false, follow_up_id: ids.followUp,
+      }
+      if (isFeed && sums.data) {
+        const grams = sums.data.product_g
+        Object.assign(body, { amount: us ? Math.round((grams / 453.59237) * 100) / 100 : Math.round(grams) / 1000, amount_unit: us ? 'lb' : 'kg', n_g_m2: sums.data.n_g_m2, p_g_m2: sums.data.p_g_m2, k_g_m2: sums.data.k_g_m2, source: d.source })
+      } else if (readNumber(d.amount) !== undefined) {
+        Object.assign(body, { amount: readNumber(d.amount), amount_unit: d.amountUnit })
+      }
+      if (d.action === 'apply-iron' && readNumber(d.iron) !== undefined) body.fe_g_m2 = readNumber(d.iron)
+      if (watering.includes(d.action) && readNumber(d.water) !== undefined) body.water_mm = si(d.water, 'mm')
+      if (readNumber(d.wind) !== undefined) body.wind_ms = readNumber(d.wind)
+      if (readNumber(d.air) !== undefined) body.air_c = si(d.air, 'C')
+      return got(api.POST('/visits/{id}/records', { params: { path: { id: detail.visit.id } }, body }))
+    },
+    onSuccess: refresh,
+  })
+  // one key for one record: pressing twice, or after a lost connection, records once
+  const [ids, setIds] = useState(() => ({ id: newId(), followUp: newId() }))
+  const may = me.rights.includes('record-treatment')
+  const advice = scales.diagnosis.actions.find((a) => a.id === d.action)
+  const records = detail.records.filter((r) => r.zone_id === zone.id)
+  return (
+    <div className="record-page">
+      <VisitHead detail={detail} me={me} zone={zone.id} view="record" />
+      <main>
+        <form onSubmit={(e) => { e.preventDefault(); save.mutate(ids) }} aria-label="Application record">
+          <h2>Application record</h2>
+          <label className="field wide"><span>What was done</span>
+            <select value={d.action} aria-label="What was done" onChange={(e) => set({ action: e.target.value })}>
+              <optgroup label="Advised now">{doNow.map((a) => <option key={a.id} value={a.id}>{a.label}</option>)}</optgroup>
+              <optgroup label="All actions">{words?.raw.actions.filter((a) => a.id !== 'hold-nitrogen').map((a) => <option key={`all-${a.id}`} value={a.id}>{a.label}</option>)}</optgroup>
+            </select>
+          </label>
+          {advice && advice.verdict !== 'do-now' && <p className="caution">The plan says {advice.verdict.replaceAll('-', ' ')}: {advice.reasons[0]}</p>}
+          {advice?.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
+          <div className="fields">
+            <Field label="Area treated" unit={areaUnit} value={d.area} onChange={(area) => set({ area })} hint={`zone ${show(zone.area_m2, 'm2', sys)}, ± ${Math.round(zone.area_error * 100)} %`} />
+            {withProduct.test(d.action) && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
+            {isFeed && (
+              <>
+                <Field label="Nitrogen wanted" unit={rateUnit} value={d.target} onChange={(target) => set({ target })} />
+                <Field label="N on the bag" unit="%" value={d.n} onChange={(n) => set({ n })} />
+                <Field label="P₂O₅" unit="%" value={d.p2o5} onChange={(p2o5) => set({ p2o5 })} />
+                <Field label="K₂O" unit="%" value={d.k2o} onChange={(k2o) => set({ k2o })} />
+                <label className="field"><span>Release</span>
+                  <select value={d.source} aria-label="Release" onChange={(e) => set({ source: e.target.value as Draft['source'] })}><option value="slow">slow</option><option value="quick">quick</option><option value="organic">organic</option></select>
+                </label>
+              </>
+            )}
+            {!isFeed && withProduct.test(d.action) && (
+              <>
+                <Field label="Amount" unit={d.amountUnit} value={d.amount} onChange={(amount) => set({ amount })} />
+                <label className="field"><span>Unit</span>
+                  <select value={d.amountUnit} aria-label="Unit" onChange={(e) => set({ amountUnit: e.target.value })}>{['g', 'kg', 'mL', 'L', 'oz', 'lb', 'floz', 'gal'].map((u) => <option key={u}>{u}</option>)}</select>
+                </label>
+              </>
+            )}
+            {d.action === 'apply-iron' && <Field label="Iron" unit="g Fe/m²" value={d.iron} onChange={(iron) => set({ iron })} />}
+            {watering.includes(d.action) && <Field label="Water given" unit={unitFor('mm', sys)?.label} value={d.water} onChange={(water) => set({ water })} />}
+            {action?.pesticide && (
+              <>
+                <Field label="Wind" unit="m/s" value={d.wind} onChange={(wind) => set({ wind })} hint="1 to 4.5 m/s, no inversion" />
+                <Field label="Air" unit={unitFor('C', sys)?.label} value={d.air} onChange={(air) => set({ air })} />
+                <Field label="Back on the lawn" value={d.reentry} onChange={(reentry) => set({ reentry })} hint="by the label, and not before it is dry" />
+              </>
+            )}
+            <Field label="Note" value={d.note} onChange={(note) => set({ note })} wide />
+            <Field label="Signed" value={d.signed} onChange={(signed) => set({ signed })} hint={action?.pesticide ? (me.licence_until ? `licence valid until ${showDate(me.licence_until, me.date_form)}` : 'needs a licence that is valid today') : undefined} />
+          </div>
+          {isFeed && sums.data && (
+            <div className="sums">
+              <p className="num"><b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²</p>
+              <p className="num faint">gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ± {sums.data.error_percent.toFixed(0)} % from the area</p>
+              {sums.data.warnings.map((w) => <p key={w} className="caution">{w}</p>)}
+            </div>
+          )}
+          {isFeed && sums.isError && <Problem error={sums.error} />}
+          {save.isError && <Problem error={save.error} />}
+          {may ? <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>Sign and record</Button> : <p className="faint">Your role reads records and does not write them.</p>}
+          {save.isSuccess && (
+            <div className="recorded" role="status">
+              <p><b>Recorded.</b> {save.data.follow_up ? <>The next look is booked for <b className="num" data-follow-up={save.data.follow_up.id}>{showDate(save.data.follow_up.due_on, me.date_form, true)}</b>.</> : 'No look is needed for this.'}</p>
+              <p><Button onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setD({ ...blank, action: '' }) }}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
+            </div>
+          )}
+        </form>
+        <section aria-label="Records of this visit">
+          <h2>On record for this visit</h2>
+          {records.length === 0 && <p className="faint">Nothing yet. A record is never changed; a correction is a new one that names the old.</p>}
+          <ul className="records">
+            {records.map((r) => (
+              <li key={r.id} data-void={r.voided}>
+                <b>{words?.action.get(r.action)?.label}</b> <span className="num">{showDate(r.applied_on, me.date_form)}</span>
+                <span className="faint">{show(r.area_m2, 'm2', sys)}{r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}{r.product ? ` ${r.product}` : ''}{r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}{r.licence_number ? ` (${r.licence_number})` : ''}{r.corrects_id ? ', corrects an earlier entry' : ''}</span>
+              </li>
+            ))}
+          </ul>
+          {detail.follow_ups.length > 0 && <><h2>Booked after it</h2><ul className="records">{detail.follow_ups.map((f) => <li key={f.id}><b className="num">{showDate(f.due_on, me.date_form, true)}</b> <span className="faint">{f.reason}</span></li>)}</ul></>}
+        </section>
+      </main>
+    </div>
+  )
+}

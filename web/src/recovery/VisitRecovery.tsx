@@ -1,0 +1,114 @@
+import { useState } from 'react'
+import { Button, Input } from 'antd'
+import { useParams } from 'react-router'
+import { useMutation } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { newId, useMe, useRecovery, useRefresh, useVisit, useWords } from '../api/queries'
+import { readNumber, showDate } from '../format'
+import { Busy, Problem } from '../Shell'
+import { VisitHead } from '../visit/VisitHead'
+import { Course, VerdictBox } from './Course'
+import './recovery.css'
+
+function Stepper({ label, value, onChange, hint }: { label: string; value: string; onChange: (v: string) => void; hint: string }) {
+  const step = (by: number) => onChange(String(Math.min(100, Math.max(0, (readNumber(value) ?? 50) + by))))
+  return (
+    <div className="field">
+      <span>{label}</span>
+      <div className="number">
+        <button type="button" className="stepper" onClick={() => step(-5)} aria-label={`Less ${label}`}>−</button>
+        <input className="number-field" inputMode="decimal" aria-label={label} value={value} placeholder="—" onChange={(e) => onChange(e.target.value)} />
+        <button type="button" className="stepper" onClick={() => step(5)} aria-label={`More ${label}`}>+</button>
+        <span className="unit">%</span>
+      </div>
+      <small className="faint">{hint}</small>
+    </div>
+  )
+}
+
+function Measure({ visit, zone, started }: { visit: string; zone: string; started: boolean }) {
+  const refresh = useRefresh()
+  const [cover, setCover] = useState('')
+  const [crowns, setCrowns] = useState('')
+  const [spread, setSpread] = useState<'' | 'none' | 'new'>('')
+  const [baseline, setBaseline] = useState(!started)
+  const [note, setNote] = useState('')
+  const [id, setId] = useState(newId)
+  const share = (t: string) => {
+    const n = readNumber(t)
+    return n === undefined ? undefined : n / 100
+  }
+  const c = share(cover)
+  const live = share(crowns)
+  const save = useMutation({
+    mutationFn: () => {
+      const body: Schemas['Look'] = { id, zone_id: zone, baseline, cover: c ?? -1, spread, note, ...(live !== undefined ? { live_crowns: live } : {}) }
+      return got(api.POST('/visits/{id}/looks', { params: { path: { id: visit } }, body }))
+    },
+    onSuccess: () => {
+      setCover('')
+      setCrowns('')
+      setNote('')
+      setId(newId())
+      setBaseline(false)
+      void refresh()
+    },
+  })
+  const wrong = (cover !== '' && (c === undefined || c < 0 || c > 1)) || (crowns !== '' && (live === undefined || live < 0 || live > 1))
+  return (
+    <form className="form measure" onSubmit={(e) => { e.preventDefault(); save.mutate() }} aria-label="Measure">
+      <h2>{started ? 'Measure again' : 'Measure the baseline'}</h2>
+      <Stepper label="Green cover" value={cover} onChange={setCover} hint="of the damaged part, from straight above; by eye it runs high" />
+      <Stepper label="Crowns alive" value={crowns} onChange={setCrowns} hint="of ten to twenty cut; leave empty if not cut" />
+      <div className="field"><span>New spread</span>
+        <div className="answers">
+          {([['none', 'none'], ['new', 'yes, new']] as const).map(([v, l]) => <button key={v} type="button" className="answer" aria-pressed={spread === v} onClick={() => setSpread(spread === v ? '' : v)}>{l}</button>)}
+        </div>
+      </div>
+      {started && <label className="tick-box"><input type="checkbox" checked={baseline} onChange={(e) => setBaseline(e.target.checked)} /> Count from here: this is a new baseline</label>}
+      <label className="field"><span>Note</span><Input aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} /></label>
+      {wrong && <p className="problem" role="alert">A share lies between 0 and 100 %.</p>}
+      {save.isError && <Problem error={save.error} />}
+      <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>Save the look</Button>
+    </form>
+  )
+}
+
+export default function VisitRecovery() {
+  const { visit = '', zone = '' } = useParams()
+  const me = useMe().data
+  const words = useWords()
+  const detail = useVisit(visit)
+  const recovery = useRecovery(zone)
+  if (detail.isError || recovery.isError) return <Problem error={detail.error ?? recovery.error} />
+  if (!detail.data || !recovery.data || !me || !words) return <Busy what="the recovery" />
+  const r = recovery.data
+  return (
+    <div className="recovery-page">
+      <VisitHead detail={detail.data} me={me} zone={zone} view="recovery" />
+      <main>
+        <div>
+          <VerdictBox r={r} form={me.date_form} />
+          {r.started ? <Course r={r} today={me.today} form={me.date_form} /> : <p className="empty">The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.</p>}
+          <Done r={r} form={me.date_form} label={(id) => words.action.get(id)?.label ?? id} cause={(id) => words.cause.get(id)?.label ?? id} />
+        </div>
+        {me.rights.includes('answer-checks') && <Measure key={zone} visit={visit} zone={zone} started={r.started} />}
+      </main>
+    </div>
+  )
+}
+
+export function Done({ r, form, label, cause }: { r: Schemas['Recovery']; form: Schemas['Me']['date_form']; label: (id: string) => string; cause: (id: string) => string }) {
+  const lines = [
+    ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${Math.round(g.probability * 100)} %`, key: g.id })),
+    ...r.records.map((x) => ({ on: x.applied_on ?? '', what: `${label(x.action)}${x.product ? `, ${x.product}` : ''}`, key: x.id })),
+    ...r.looks.map((l) => ({ on: l.looked_on ?? '', what: `Look: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`, key: l.id })),
+  ].sort((a, b) => b.on.localeCompare(a.on))
+  if (lines.length === 0) return null
+  return (
+    <section aria-label="History of the zone">
+      <h2>What happened here</h2>
+      <ul className="records">{lines.map((l) => <li key={l.key}><span className="num">{showDate(l.on, form)}</span> {l.what}</li>)}</ul>
+    </section>
+  )
+}

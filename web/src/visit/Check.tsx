@@ -1,0 +1,165 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Schemas } from '../api/client'
+import { fromSI, readNumber, siOf, toSI, unitFor, type UnitSystem } from '../format'
+import { answerKeys } from './keys'
+
+export type Plain = boolean | number | string | string[] | null
+
+interface Props {
+  finding: Schemas['VFinding']
+  caution: string
+  value: Plain | undefined
+  waiting: boolean
+  by: string
+  active: boolean
+  suggested: boolean
+  units: UnitSystem
+  causes: Schemas['VCause'][]
+  disabled: boolean
+  onActivate: () => void
+  onAnswer: (value: Plain, entered?: { amount: number; unit: string }) => void
+}
+
+export interface Choice {
+  id: string
+  label: string
+  value: Plain
+  on: boolean
+}
+
+/** The answers that a check offers as buttons; a number offers none. */
+export function choicesOf(f: Schemas['VFinding'], value: Plain | undefined, causes: Schemas['VCause'][]): Choice[] {
+  const list = Array.isArray(value) ? value : undefined
+  switch (f.kind) {
+    case 'yes-no':
+      return [
+        { id: 'yes', label: 'Yes', value: value === true ? null : true, on: value === true },
+        { id: 'no', label: 'No', value: value === false ? null : false, on: value === false },
+      ]
+    case 'one-of':
+      return f.values.map((v) => ({ id: v.id, label: v.label, value: value === v.id ? null : v.id, on: value === v.id }))
+    case 'any-of': {
+      const own = f.values.filter((v) => v.id !== 'none')
+      const none = f.values.some((v) => v.id === 'none')
+      const chosen = (list ?? []).filter((x) => x !== 'none')
+      return [
+        ...own.map((v) => ({ id: v.id, label: v.label, value: chosen.includes(v.id) ? without(chosen, v.id) : [...chosen, v.id], on: chosen.includes(v.id) })),
+        { id: 'none', label: 'None of these', value: list?.length === (none ? 1 : 0) && chosen.length === 0 ? null : none ? ['none'] : [], on: list !== undefined && chosen.length === 0 },
+      ]
+    }
+    case 'cause-or-none':
+      return [
+        ...causes.filter((c) => c.family === 'disease').map((c) => ({ id: c.id, label: c.label, value: value === c.id ? null : c.id, on: value === c.id })),
+        { id: 'none', label: 'Nothing found', value: value === 'none' ? null : 'none', on: value === 'none' },
+      ]
+    case 'cause-ids': {
+      const chosen = list ?? []
+      return [
+        ...causes.filter((c) => c.id !== 'healthy-turf').map((c) => ({ id: c.id, label: c.label, value: chosen.includes(c.id) ? without(chosen, c.id) : [...chosen, c.id], on: chosen.includes(c.id) })),
+        { id: 'none', label: 'None', value: list?.length === 0 ? null : [], on: list?.length === 0 },
+      ]
+    }
+    default:
+      return []
+  }
+}
+
+/** Taking the last item off a list takes the answer back; "none of these" is said by its own button. */
+function without(list: string[], id: string): string[] | null {
+  const rest = list.filter((x) => x !== id)
+  return rest.length ? rest : null
+}
+
+function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props, 'finding' | 'value' | 'units' | 'disabled' | 'onAnswer'>) {
+  const si = siOf(finding.unit)
+  const unit = si ? unitFor(si, units) : undefined
+  const shown = typeof value === 'number' ? String(Math.round((si ? fromSI(value, si, units) : value) * 100) / 100) : ''
+  const [text, setText] = useState(shown)
+  const [editing, setEditing] = useState(false)
+  const [problem, setProblem] = useState('')
+  const field = useRef<HTMLInputElement>(null)
+  const current = editing ? text : shown
+  const low = si ? fromSI(finding.min, si, units) : finding.min
+  const high = si ? fromSI(finding.max, si, units) : finding.max
+
+  const commit = (raw: string) => {
+    if (raw.trim() === '') {
+      setEditing(false)
+      setProblem('')
+      if (shown !== '') onAnswer(null)
+      return
+    }
+    const n = readNumber(raw)
+    if (n === undefined) return setProblem('This is not a number')
+    if (n < low || n > high) return setProblem(`Between ${Math.round(low)} and ${Math.round(high)}`)
+    setProblem('')
+    setEditing(false)
+    if (raw === shown) return
+    if (unit && si && unit.id !== si) onAnswer(toSI(n, si, units), { amount: n, unit: unit.id })
+    else onAnswer(n)
+  }
+  const step = (by: number) => {
+    const base = readNumber(current) ?? 0
+    const next = Math.min(high, Math.max(low, Math.round((base + by) * 1000) / 1000))
+    setText(String(next))
+    commit(String(next))
+  }
+  return (
+    <div className="number">
+      <button type="button" className="stepper" disabled={disabled} onClick={() => step(-finding.step)} aria-label={`Less ${finding.label}`}>−</button>
+      <input ref={field} className="number-field" inputMode="decimal" aria-label={finding.label} aria-invalid={problem !== ''} disabled={disabled} value={current} placeholder="—"
+        onFocus={() => { setText(shown); setEditing(true) }} onChange={(e) => setText(e.target.value)} onBlur={(e) => commit(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') { commit(e.currentTarget.value); e.currentTarget.blur() }
+          if (e.key === 'Escape') { setText(shown); setEditing(false); setProblem(''); e.currentTarget.value = shown; e.currentTarget.blur() }
+          if (e.key === 'ArrowUp') { e.preventDefault(); step(finding.step) }
+          if (e.key === 'ArrowDown') { e.preventDefault(); step(-finding.step) }
+          e.stopPropagation()
+        }} />
+      <button type="button" className="stepper" disabled={disabled} onClick={() => step(finding.step)} aria-label={`More ${finding.label}`}>+</button>
+      <span className="unit">{unit?.label ?? finding.unit.split(',')[0]?.replace('1/m2', 'per m²').replace('degC', '°C').replace('m2', 'm²')}</span>
+      {problem && <span className="problem" role="alert">{problem}</span>}
+    </div>
+  )
+}
+
+/** One check of the station as large answers. */
+export function Check(p: Props) {
+  const card = useRef<HTMLDivElement>(null)
+  const [more, setMore] = useState(false)
+  useEffect(() => {
+    if (p.active) card.current?.scrollIntoView({ block: 'nearest' })
+  }, [p.active])
+  const all = choicesOf(p.finding, p.value, p.causes)
+  const long = all.length > 28
+  const chosen = all.filter((c) => c.on)
+  const shown = long && !more ? chosen : all
+  const answered = p.value !== undefined && p.value !== null
+  return (
+    <div ref={card} className="check" data-finding={p.finding.id} data-active={p.active} data-answered={answered} data-waiting={p.waiting} onClick={p.onActivate} role="group" aria-label={p.finding.label}>
+      <div className="check-head">
+        <h3>{p.finding.label}</h3>
+        {p.suggested && <span className="tag-next">worth doing next</span>}
+        <span className="check-ask">{p.finding.ask}</span>
+        <span className="check-state">{p.waiting ? 'on this device' : answered ? `saved${p.by ? `, ${p.by.split(' ')[0] ?? ''}` : ''}` : `${p.finding.minutes} min`}</span>
+      </div>
+      {p.active && p.caution && <p className="caution">{p.caution}</p>}
+      {p.finding.kind === 'number' ? (
+        <NumberAnswer {...p} />
+      ) : (
+        <div className="answers">
+          {shown.map((c) => {
+            const hint = !long && p.active ? answerKeys[all.indexOf(c)] : undefined
+            return (
+              <button key={c.id} type="button" className="answer" data-value={c.id} aria-pressed={c.on} disabled={p.disabled} onClick={() => p.onAnswer(c.value)}>
+                {hint && <kbd>{hint}</kbd>}
+                {c.label}
+              </button>
+            )
+          })}
+          {long && <button type="button" className="answer quiet" onClick={() => setMore(!more)}>{more ? 'Fewer' : 'Choose from the list'}</button>}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,214 @@
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { Button } from 'antd'
+import type { Schemas } from '../api/client'
+import { newId, useMe, useVisit, useWords, type Words } from '../api/queries'
+import { Busy, Problem } from '../Shell'
+import { percent } from '../format'
+import { FamilyMark } from '../scales/Family'
+import { Ledger } from '../scales/Ledger'
+import { Scales } from '../scales/Scales'
+import { useScales } from '../scales/useScales'
+import { Check, choicesOf, type Plain } from './Check'
+import { answerAt, typing } from './keys'
+import { outbox } from './box'
+import { useOutbox } from './outbox'
+import { planShare, ZonePlan } from './ZonePlan'
+import { VisitHead } from './VisitHead'
+import './visit.css'
+
+type Answers = Map<string, { value: Plain; waiting: boolean; by: string }>
+
+export default function Visit() {
+  const { visit = '', zone: zoneParam = '' } = useParams()
+  const navigate = useNavigate()
+  const me = useMe().data
+  const words = useWords()
+  const detail = useVisit(visit)
+  const zones = detail.data?.site.zones ?? []
+  const zone = zoneParam || detail.data?.visit.zone_id || zones[0]?.id || ''
+  const scales = useScales(visit, zone)
+  const box = useOutbox(outbox)
+  const [station, setStation] = useState('ask')
+  const [active, setActive] = useState('')
+  const [open, setOpen] = useState<string[]>([])
+
+  const answers: Answers = useMemo(() => {
+    const out: Answers = new Map()
+    for (const a of scales.data?.now.answers ?? []) if (a.spot === 'worst') out.set(a.finding, { value: a.value as Plain, waiting: false, by: a.by })
+    for (const w of box.waiting) if (w.visit === visit && w.zone === zone) out.set(w.answer.finding, { value: (w.answer.value ?? null) as Plain, waiting: true, by: '' })
+    return out
+  }, [scales.data, box.waiting, visit, zone])
+
+  const may = me?.rights.includes('answer-checks') ?? false
+  const seq = scales.data?.now.seq ?? 0
+  const answer = useCallback(
+    (finding: string, value: Plain, entered?: { amount: number; unit: string }) => {
+      if (!may) return
+      outbox.put({ visit, zone, answer: { id: newId(), finding, spot: 'worst', value: value as never, base: seq, ...(entered ? { entered } : {}) } })
+    },
+    [may, visit, zone, seq],
+  )
+
+  const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour') ?? [], [words, station])
+  const current = checks.find((f) => f.id === active) ?? checks[0]
+  const next = scales.data?.now.diagnosis.next_checks ?? []
+  const suggestion = next.find((n) => n.decides) ?? next[0]
+
+  const goTo = useCallback(
+    (finding: string) => {
+      const f = words?.finding.get(finding)
+      if (!f) return
+      setStation(f.station)
+      setActive(f.id)
+    },
+    [words],
+  )
+  const stations = words?.raw.stations ?? []
+  const stepStation = useCallback(
+    (by: number) => {
+      const i = stations.findIndex((s) => s.id === station)
+      const to = stations[(i + by + stations.length) % stations.length]
+      if (to) {
+        setStation(to.id)
+        setActive('')
+      }
+    },
+    [stations, station],
+  )
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape') setOpen([])
+      if (typing(e.target) || e.ctrlKey || e.metaKey || e.altKey || !current) return
+      const i = checks.indexOf(current)
+      const choice = current.kind === 'number' ? undefined : choicesOf(current, answers.get(current.id)?.value, words?.raw.causes ?? [])[answerAt(e.key)]
+      if (e.key === 'j' || e.key === 'ArrowDown') setActive(checks[Math.min(checks.length - 1, i + 1)]?.id ?? '')
+      else if (e.key === 'k' || e.key === 'ArrowUp') setActive(checks[Math.max(0, i - 1)]?.id ?? '')
+      else if (e.key === ']' || e.key === 'ArrowRight') stepStation(1)
+      else if (e.key === '[' || e.key === 'ArrowLeft') stepStation(-1)
+      else if (e.key === 'n' && suggestion) goTo(suggestion.finding)
+      else if (e.key === 'l') setOpen((o) => (o.length ? [] : [scales.data?.now.diagnosis.causes[0]?.id ?? '']))
+      else if (e.key === 'p') void navigate(`/visits/${visit}/${zone}/plan`)
+      else if (e.key === 'z') {
+        const z = zones[(zones.findIndex((x) => x.id === zone) + 1) % zones.length]
+        if (z) void navigate(`/visits/${visit}/${z.id}`)
+      } else if (e.key === '0' || e.key === 'Backspace') answer(current.id, null)
+      else if (current.kind === 'number' && /^[\d-]$/.test(e.key)) document.querySelector<HTMLInputElement>(`[data-finding="${current.id}"] .number-field`)?.focus({ preventScroll: true })
+      else if (choice) {
+        answer(current.id, choice.value)
+        if (current.kind !== 'any-of' && current.kind !== 'cause-ids') setActive(checks[Math.min(checks.length - 1, i + 1)]?.id ?? '')
+      } else return
+      if (!(current.kind === 'number' && /^[\d-]$/.test(e.key))) e.preventDefault()
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [answer, answers, checks, current, goTo, navigate, scales.data, stepStation, suggestion, visit, words, zone, zones])
+
+  if (detail.isError) return <Problem error={detail.error} />
+  if (!detail.data || !words || !me) return <Busy what="the visit" />
+  const marks = (answers.get('marks')?.value as unknown as number[] | null) ?? []
+  const d = scales.data?.now.diagnosis
+  const opened = open.map((id) => d?.causes.find((c) => c.id === id)).filter((c) => c !== undefined)
+
+  return (
+    <div className="visit">
+      <VisitHead detail={detail.data} me={me} zone={zone} view="visit" />
+      <nav className="stations" aria-label="Stations of the visit">
+        {stations.map((s) => {
+          const own = words.raw.findings.filter((f) => f.station === s.id)
+          const done = own.filter((f) => answers.has(f.id) && answers.get(f.id)?.value !== null).length
+          return (
+            <button key={s.id} type="button" data-station={s.id} aria-current={s.id === station ? 'step' : undefined} onClick={() => { setStation(s.id); setActive('') }}>
+              <span>{s.label}</span>
+              <small className="num">{done || '·'}</small>
+            </button>
+          )
+        })}
+        <p className="hint"><kbd>[</kbd> <kbd>]</kbd> station<br /><kbd>j</kbd> <kbd>k</kbd> check<br /><kbd>1</kbd>… answer, <kbd>0</kbd> clear<br /><kbd>n</kbd> next worth doing<br /><kbd>l</kbd> ledger, <kbd>p</kbd> plan<br /><kbd>z</kbd> other zone</p>
+      </nav>
+      <main className="checks" aria-label="Checks of the station">
+        <p className="does">{stations.find((s) => s.id === station)?.does}
+          {station === 'ask' && <label className="onset">First seen <input type="date" aria-label="First seen" max={me.today} disabled={!may} value={(answers.get('onset')?.value as string | undefined) ?? ''} onChange={(e) => answer('onset', e.target.value || null)} /></label>}
+        </p>
+        {station === 'walk' && <ZonePlan marks={marks} disabled={!may} onChange={(cells) => { answer('marks', cells.length ? (cells as unknown as string[]) : null); answer('affected-area-percent', cells.length ? planShare(cells.length) : null) }} />}
+        {checks.map((f) => (
+          <Check key={`${zone}${f.id}`} finding={f} caution={words.procedure.get(f.procedure)?.caution ?? ''} value={answers.get(f.id)?.value} waiting={answers.get(f.id)?.waiting ?? false} by={answers.get(f.id)?.by ?? ''}
+            active={f.id === current?.id} suggested={f.id === suggestion?.finding} units={me.unit_system} causes={words.raw.causes} disabled={!may} onActivate={() => setActive(f.id)} onAnswer={(v, entered) => answer(f.id, v, entered)} />
+        ))}
+      </main>
+      <aside className="beside" aria-label="The scales" aria-live="polite">
+        {scales.isError && <Problem error={scales.error} />}
+        {!d && !scales.isError && <Busy what="the scales" />}
+        {d && opened.length > 0 && (
+          <div className="ledgers">{opened.map((c) => <Ledger key={c.id} cause={c} words={words} onClose={() => setOpen(open.filter((x) => x !== c.id))} />)}</div>
+        )}
+        {d && (
+          <>
+            <h2>On the scales <small className="faint">the tick marks where acting pays</small></h2>
+            <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={opened.length ? 4 : 6}
+              onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
+            <NextChecks next={next} settled={d.settled} words={words} onGo={goTo} />
+            <Decided actions={d.actions} />
+            {d.notices.filter((n) => words.finding.has(n.about)).map((n) => <p key={n.about + n.text} className="notice"><strong>{words.findingLabel(n.about)}</strong> {n.text}</p>)}
+          </>
+        )}
+      </aside>
+      <Saved box={box} words={words} />
+    </div>
+  )
+}
+
+function NextChecks({ next, settled, words, onGo }: { next: Schemas['Check'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
+  const shown = next.filter((n) => n.days === undefined || n.days === 0 || n.decides).slice(0, 3)
+  return (
+    <section className="next" aria-label="Next checks">
+      <h2>Next worth doing <kbd>n</kbd></h2>
+      {settled && <p className="settled">No check can change a decision any more.</p>}
+      {shown.map((n, i) => {
+        const proc = words.procedure.get(n.procedure)
+        return (
+          <button key={n.procedure} type="button" className="next-check" data-next={n.finding} onClick={() => onGo(n.finding)}>
+            <span className="next-name">{words.findingLabel(n.finding)}</span>
+            <span className="num">{n.minutes.toFixed(1)} min{n.days ? `, ${n.days} days` : ''}</span>
+            <span className="faint">{proc?.label}{n.also?.length ? `, with ${n.also.map((f) => words.findingLabel(f).toLowerCase()).join(' and ')}` : ''}</span>
+            {i === 0 && !settled && (
+              <span className="outcomes">
+                {n.outcomes.slice(0, 3).map((o) => {
+                  const c = o.causes[0]
+                  return c && <span key={o.label}>{words.valueLabel(n.finding, o.label)} <span className="faint">({percent(o.chance)} %)</span> → <FamilyMark family={words.cause.get(c.id)?.family ?? ''} /> {words.cause.get(c.id)?.label} <b className="num">{percent(c.probability)} %</b></span>
+                })}
+              </span>
+            )}
+          </button>
+        )
+      })}
+    </section>
+  )
+}
+
+/** What may be decided already: what to do now, and what would do harm although people reach for it. */
+function Decided({ actions }: { actions: Schemas['ActionLine'][] }) {
+  const does = actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen').slice(0, 3)
+  const tempting = ['insecticide-curative', 'fungicide-curative', 'apply-nitrogen', 'herbicide-broadcast']
+  const harms = actions.filter((a) => tempting.includes(a.id) && (a.verdict === 'hold' || a.verdict === 'check-first')).slice(0, 3)
+  return (
+    <section className="decided" aria-label="Already decided">
+      {does.length + harms.length > 0 && <h2>Can be said already</h2>}
+      {does.map((a) => <p key={a.id} data-verdict="do-now"><b>Do</b> {a.label}: <span className="faint">{a.reasons[0]}</span></p>)}
+      {harms.map((a) => <p key={a.id} data-verdict={a.verdict}><b>{a.verdict === 'hold' ? 'Wait' : 'Check'}</b> {a.label}: <span className="faint">{a.reasons[0]}</span></p>)}
+    </section>
+  )
+}
+
+function Saved({ box, words }: { box: ReturnType<typeof outbox.read>; words: Words }) {
+  if (box.refused.length > 0)
+    return (
+      <div className="saved" data-state="refused" role="alert">
+        {box.refused.map((r) => <p key={r.item.answer.id}><b>{words.findingLabel(r.item.answer.finding)}</b> was not taken: {r.reason}</p>)}
+        <Button onClick={() => outbox.dismiss()}>Understood</Button>
+      </div>
+    )
+  if (box.offline && box.waiting.length > 0) return <p className="saved" data-state="offline" role="status">No connection: {box.waiting.length} {box.waiting.length === 1 ? 'answer is' : 'answers are'} kept on this device and will be sent.</p>
+  return <p className="saved unseen" data-state={box.waiting.length ? 'sending' : 'saved'} role="status">{box.waiting.length ? 'Sending' : 'All saved'}</p>
+}
