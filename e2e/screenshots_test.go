@@ -1,0 +1,78 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+)
+
+// TestScreenshots makes the pictures of the README from the demo data: HODOS_SCREENSHOTS names the folder. Without it the
+// same walk is made and the pictures go to a temporary folder, so that the walk cannot rot.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("HODOS_SCREENSHOTS")
+	if dir == "" {
+		dir = t.TempDir()
+	}
+	address, _ := start(t)
+	p := open(t, address)
+	p.visit("/sign-in")
+	p.sees("[data-demo=technician]")
+	p.shot(filepath.Join(dir, "sign-in.png"))
+	p.signIn("technician")
+	p.shot(filepath.Join(dir, "day.png"))
+
+	quill := eval[string](p, `[...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Quill')).getAttribute('href')`)
+	p.visit(quill)
+	p.clickText("Arrive")
+	p.has("since")
+	answer := func(station string, picks ...string) {
+		p.click(`[data-station=` + station + `]`)
+		for _, pick := range picks {
+			p.click(pick)
+		}
+	}
+	pick := func(finding, value string) string {
+		return `[data-finding=` + finding + `] [data-value="` + value + `"]`
+	}
+	answer("ask", pick("neighbours-affected", "few"), pick("onset-speed", "weeks"))
+	answer("walk", pick("pattern", "irregular-patches"), pick("colour", "brown"), pick("animal-digging", "peeled-back"), pick("underfoot", "soft-loose"))
+	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
+	p.click(`[data-station=pull]`)
+	p.click(pick("pull-test", "lifts-like-carpet"))
+	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved' && document.querySelector('[data-cause=white-grubs] .scale-p')?.dataset.p > 0.5`)
+	p.shot(filepath.Join(dir, "visit.png"))
+	p.types(`[data-finding=grubs-per-m2] .number-field`, "96")
+	p.keys(enter)
+	p.until("weighed", `document.querySelector('[data-cause=white-grubs] .scale-p')?.dataset.p > 0.9`)
+	p.click(`[data-cause=white-grubs]`)
+	p.sees(".ledger")
+	p.shot(filepath.Join(dir, "visit-ledger.png"))
+	p.clickText("Dusk")
+	p.shot(filepath.Join(dir, "visit-dusk.png"))
+	p.clickText("Sun")
+	p.clickText("Plan")
+	p.sees("[data-part=do-now]")
+	p.shot(filepath.Join(dir, "plan.png"))
+	p.clickText("Record")
+	p.sees(".record-page form")
+	p.shot(filepath.Join(dir, "record.png"))
+	zone := siteZone(t, p, "Stonecrop")
+	p.visit("/zones/" + zone + "/recovery")
+	p.sees(".course")
+	p.shot(filepath.Join(dir, "recovery.png"))
+	p.visit("/causes")
+	p.sees(".guide")
+	p.shot(filepath.Join(dir, "causes.png"))
+	p.visit("/causes/white-grubs")
+	p.sees(".evidence")
+	p.shot(filepath.Join(dir, "cause.png"))
+	p.visit("/sign-in")
+	p.click("[data-demo=owner]")
+	p.sees(".day")
+	p.visit("/sites")
+	p.sees(".site")
+	p.shot(filepath.Join(dir, "sites.png"))
+	p.visit("/firm")
+	p.sees(".matrix")
+	p.shot(filepath.Join(dir, "firm.png"))
+}

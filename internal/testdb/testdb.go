@@ -1,0 +1,98 @@
+// Package testdb gives each test a database of its own on a real PostgreSQL.
+package testdb
+
+import (
+	"context"
+	"fmt"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"runtime"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/store"
+)
+
+var (
+	once       sync.Once
+	owner, app string
+	failed     error
+)
+
+// addresses come from make test; without it the project's own script starts a private PostgreSQL.
+func addresses() (string, string, error) {
+	once.Do(func() {
+		owner, app = os.Getenv("HODOS_OWNER_DATABASE_URL"), os.Getenv("HODOS_DATABASE_URL")
+		if owner != "" && app != "" {
+			return
+		}
+		_, here, _, _ := runtime.Caller(0)
+		script := filepath.Join(filepath.Dir(here), "..", "..", "scripts", "postgres.sh")
+		// packages are tested side by side: one of them starts it, the others wait
+		lock, err := os.OpenFile(filepath.Join(os.TempDir(), "hodos-test-pg.start"), os.O_CREATE|os.O_RDWR, 0o600)
+		if err == nil {
+			defer lock.Close()
+			err = syscall.Flock(int(lock.Fd()), syscall.LOCK_EX)
+		}
+		// a file rather than a pipe: the server that is started would keep a pipe open
+		var said *os.File
+		if err == nil {
+			said, err = os.CreateTemp("", "hodos-test-pg")
+		}
+		if err == nil {
+			defer os.Remove(said.Name())
+			defer said.Close()
+			cmd := exec.Command(script, "start", "test-pg")
+			cmd.Env = append(os.Environ(), "HODOS_PG_PORT=54810")
+			cmd.Stdout = said
+			err = cmd.Run()
+		}
+		var out []byte
+		if err == nil {
+			out, err = os.ReadFile(said.Name())
+		}
+		if err != nil {
+			failed = fmt.Errorf("no PostgreSQL for the tests (make test installs it): %w", err)
+			return
+		}
+		for _, m := range regexp.MustCompile(`export (\w+)='([^']+)'`).FindAllStringSubmatch(string(out), -1) {
+			if m[1] == "HODOS_OWNER_DATABASE_URL" {
+				owner = m[2]
+			} else {
+				app = m[2]
+			}
+		}
+	})
+	return owner, app, failed
+}
+
+// New makes a migrated database and drops it with the test. It returns the addresses of the owner and the application.
+func New(t testing.TB) (ownerURL, appURL string) {
+	t.Helper()
+	o, a, err := addresses()
+	require.NoError(t, err)
+	u, err := url.Parse(a)
+	require.NoError(t, err)
+	u.Path = fmt.Sprintf("/hodos_test_%d_%d", os.Getpid(), time.Now().UnixNano())
+	ctx := context.Background()
+	require.NoError(t, store.Migrate(ctx, o, u.String()))
+	t.Cleanup(func() { _ = store.Drop(ctx, o, u.String()) })
+	return o, u.String()
+}
+
+// Open makes a database and connects the application role.
+func Open(t testing.TB) *store.Store {
+	t.Helper()
+	_, a := New(t)
+	s, err := store.Open(a)
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
