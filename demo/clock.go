@@ -27,7 +27,7 @@ var spells = map[int64][]standin.Spell{
 		{From: date(2025, 12, 28), To: date(2026, 1, 12), RainFactor: 1, Warmer: -6},
 		{From: date(2026, 4, 14), To: date(2026, 4, 16), RainFactor: 0, Warmer: -9},
 		{From: date(2026, 5, 18), To: date(2026, 6, 6), RainFactor: 1.6, Warmer: 0, ExtraRain: 1.5},
-		{From: date(2026, 7, 12), To: date(2026, 8, 26), RainFactor: .06, Warmer: 3.2},
+		{From: date(2026, 7, 12), To: date(2026, 8, 26), RainFactor: .06, Warmer: 2.4},
 		{From: date(2026, 8, 27), To: date(2026, 9, 8), RainFactor: 1.2, Warmer: 0, ExtraRain: 2},
 	},
 	36: {{From: date(2026, 6, 10), To: date(2026, 8, 15), RainFactor: 1.3, Warmer: -1}},

@@ -110,7 +110,10 @@ func (p *page) fail(what string, err error) {
 	p.t.Fatalf("%s: %v\n--- page ---\n%s", what, err, text)
 }
 
-func (p *page) visit(path string) { p.t.Helper(); p.do("open "+path, chromedp.Navigate(p.address+path)) }
+func (p *page) visit(path string) {
+	p.t.Helper()
+	p.do("open "+path, chromedp.Navigate(p.address+path))
+}
 
 func (p *page) sees(css string) {
 	p.t.Helper()

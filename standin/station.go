@@ -32,8 +32,8 @@ var epoch = time.Date(2025, 9, 1, 0, 0, 0, 0, time.UTC)
 // Normal is the long-term daily mean air temperature in °C on a day.
 func (s Station) Normal(day time.Time) float64 {
 	lat := math.Abs(s.Latitude)
-	mean := 27 - .33*math.Max(0, lat-10)*1.25
-	swing := 2 + .29*lat
+	mean := 27 - .41*math.Max(0, lat-10)
+	swing := 1.5 + .24*lat
 	peak := 200.0
 	if s.Latitude < 0 {
 		peak = 17

@@ -109,7 +109,7 @@ func (m *model) observe(id string, v Value) (ev evidence) {
 			if item == "none" {
 				continue
 			}
-			b := math.Max(cf.background.p[vi], leak)
+			b := cf.leak(vi)
 			seen := index(v.List, item) >= 0
 			t, speaks := blank(), false
 			for k := 0; k < n; k++ {

@@ -242,6 +242,16 @@ const (
 	minimum = .004
 )
 
+// leak is the chance that an item of a list is there without any cause of today. A cause of earlier years stands in the
+// records of many zones that have something else now.
+func (cf *compiledFinding) leak(item int) float64 {
+	least := leak
+	if cf.f.Kind == CauseIDs {
+		least = .06
+	}
+	return math.Max(cf.background.p[item], least)
+}
+
 func mustDist(cf *compiledFinding, r Row) dist {
 	d, err := cf.dist(r)
 	if err != nil {

@@ -10,7 +10,7 @@ import (
 type Outcome struct {
 	Label  string  // the value, or the band of a number
 	Chance float64 // how likely that answer is now
-	Causes []SetP  // the leading causes after it
+	Causes []SetP  // the causes that it moves most, with their chance after it
 }
 
 // SetP is a cause with a probability.
@@ -125,7 +125,14 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 					for k := range order {
 						order[k] = k
 					}
-					sort.SliceStable(order, func(a, b int) bool { return then[order[a]] > then[order[b]] })
+					// what it does: the causes that it moves most, by a twentieth at least, then the leading ones
+					moved := func(k int) float64 {
+						if d := math.Abs(then[k] - now[k]); d >= .05 {
+							return 1 + d
+						}
+						return then[k]
+					}
+					sort.SliceStable(order, func(a, b int) bool { return moved(order[a]) > moved(order[b]) })
 					for _, k := range order[:min(3, n)] {
 						out.Causes = append(out.Causes, SetP{causes[m.active[k]].ID, round3(then[k])})
 					}
@@ -239,7 +246,7 @@ func (m *model) features(cf *compiledFinding, sets []set) []feature {
 			if item == "none" {
 				continue
 			}
-			b := math.Max(cf.background.p[vi], leak)
+			b := cf.leak(vi)
 			present, absent := make([]float64, len(sets)), make([]float64, len(sets))
 			any := false
 			for s := range sets {

@@ -22,7 +22,7 @@ export class Unreachable extends Error {
 }
 
 let csrf = ''
-export function useToken(token: string): void {
+export function keepToken(token: string): void {
   csrf = token
 }
 

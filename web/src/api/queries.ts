@@ -1,6 +1,6 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { v7 } from 'uuid'
-import { api, got, Refused, useToken, type Schemas } from './client'
+import { api, got, Refused, keepToken, type Schemas } from './client'
 
 export const newId = (): string => v7()
 
@@ -15,7 +15,7 @@ export const useMe = () =>
     queryKey: ['me'],
     queryFn: async () => {
       const me = await got(api.GET('/me'))
-      useToken(me.csrf)
+      keepToken(me.csrf)
       return me
     },
     staleTime: 60_000,

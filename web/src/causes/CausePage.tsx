@@ -5,7 +5,7 @@ import { FamilyMark, familyLabels } from '../scales/Family'
 import { Busy, Problem } from '../Shell'
 import './causes.css'
 
-const letters = [...'JFMAMJJASOND']
+const letters = 'J F M A M J J A S O N D'.split(' ')
 
 export default function CausePage() {
   const { cause = '' } = useParams()
@@ -33,7 +33,7 @@ export default function CausePage() {
           <figure>
             <figcaption>Through the year {latitude < 0 ? '(south)' : '(north)'}</figcaption>
             <svg viewBox="0 0 360 130" role="img" aria-label={`By month, 0 to 9: ${c.months.join(' ')}`}>
-              {c.months.map((m, i) => <g key={letters[i] + String(i)}><rect className="year-bar" x={i * 30 + 3} y={100 - m * 10} width="24" height={Math.max(1, m * 10)} /><text x={i * 30 + 15} y="120" textAnchor="middle">{letters[i]}</text></g>)}
+              {c.months.map((m, i) => <g key={i}><rect className="year-bar" x={i * 30 + 3} y={100 - m * 10} width="24" height={Math.max(1, m * 10)} /><text x={i * 30 + 15} y="120" textAnchor="middle">{letters[i]}</text></g>)}
             </svg>
           </figure>
         )}

@@ -5,8 +5,6 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, useFirm, useMe, usePeople, useRefresh } from '../api/queries'
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
-import '../sites/sites.css'
-import '../record/record.css'
 import './firm.css'
 
 type Person = Schemas['Person']

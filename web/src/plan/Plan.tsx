@@ -20,7 +20,10 @@ const parts = [
 
 const grades: Record<string, string> = { A: 'replicated trials', B: 'extension consensus', C: "practitioners' experience" }
 
-function Action({ a, visit, zone, form, canRecord }: { a: Schemas['ActionLine']; visit: string; zone: string; form: Schemas['Me']['date_form']; canRecord: boolean }) {
+/** Said aloud to the client rather than recorded. */
+const said = ['hold-nitrogen', 'leave-alone', 'wait-and-recheck']
+
+function Action({ a, visit, zone, form, canRecord, licensed }: { a: Schemas['ActionLine']; visit: string; zone: string; form: Schemas['Me']['date_form']; canRecord: boolean; licensed: boolean }) {
   const words = useWords()
   const [open, setOpen] = useState(a.verdict === 'do-now')
   const when = a.from ? `${showDate(a.from, form)}${a.to && a.to !== a.from ? ` to ${showDate(a.to, form)}` : ''}` : a.until ? `until ${showDate(a.until, form)}` : a.until_what ? `until ${a.until_what}` : ''
@@ -37,7 +40,8 @@ function Action({ a, visit, zone, form, canRecord }: { a: Schemas['ActionLine'];
           {a.check && <p>Check: {a.check.map((f) => <Link key={f} to={`/visits/${visit}/${zone}`}>{words?.findingLabel(f)}</Link>)}</p>}
           {a.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
           <p className="faint">Evidence {a.grade}: {grades[a.grade]}{a.look_after_days ? `. Look again after ${a.look_after_days} days` : ''}</p>
-          {a.verdict === 'do-now' && canRecord && <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>Record it</Link>}
+          {a.verdict === 'do-now' && canRecord && words?.action.get(a.id)?.pesticide && !licensed && <p><b>A licensed applicator records this.</b></p>}
+          {a.verdict === 'do-now' && canRecord && !said.includes(a.id) && (licensed || !words?.action.get(a.id)?.pesticide) && <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>Record it</Link>}
         </div>
       )}
     </li>
@@ -78,13 +82,16 @@ export default function Plan() {
         </section>
         <div className="verdicts">
           {parts.map((p) => {
-            const own = d.actions.filter((a) => a.verdict === p.verdict)
-            if (own.length === 0) return null
+            const all = d.actions.filter((a) => a.verdict === p.verdict)
+            const idle = all.filter((a) => p.verdict === 'avoid' && !a.causes?.length && /^(nothing found calls|less will do|nothing is shown|mowing has not|not a grass|the lawn is not resting|none, or too)/.test(a.reasons[0] ?? ''))
+            const own = all.filter((a) => !idle.includes(a))
+            if (all.length === 0) return null
             return (
               <section key={p.verdict} data-part={p.verdict} aria-label={p.head}>
-                <h2>{p.head} <small className="num faint">{own.length}</small></h2>
+                <h2>{p.head} <small className="num faint">{all.length}</small></h2>
                 <p className="faint">{p.say}</p>
-                <ul>{own.map((a) => <Action key={a.id + a.verdict} a={a} visit={visit} zone={zone} form={me.date_form} canRecord={canRecord} />)}</ul>
+                <ul>{own.map((a) => <Action key={a.id + a.verdict} a={a} visit={visit} zone={zone} form={me.date_form} canRecord={canRecord} licensed={me.rights.includes('record-pesticide')} />)}</ul>
+                {idle.length > 0 && <p className="idle">Nothing found calls for: {idle.map((a) => a.label.toLowerCase()).join(', ')}.</p>}
               </section>
             )
           })}

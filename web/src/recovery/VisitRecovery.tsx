@@ -88,7 +88,7 @@ export default function VisitRecovery() {
       <VisitHead detail={detail.data} me={me} zone={zone} view="recovery" />
       <main>
         <div>
-          <VerdictBox r={r} form={me.date_form} />
+          <VerdictBox r={r} form={me.date_form} today={me.today} />
           {r.started ? <Course r={r} today={me.today} form={me.date_form} /> : <p className="empty">The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.</p>}
           <Done r={r} form={me.date_form} label={(id) => words.action.get(id)?.label ?? id} cause={(id) => words.cause.get(id)?.label ?? id} />
         </div>

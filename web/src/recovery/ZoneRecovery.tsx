@@ -22,7 +22,7 @@ export default function ZoneRecovery() {
         <div className="views"><Link to={`/sites/${site?.id ?? ''}`}>The site</Link>{r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the next look</Link>}</div></header>
       <main>
         <div>
-          <VerdictBox r={r} form={me.date_form} />
+          <VerdictBox r={r} form={me.date_form} today={me.today} />
           {r.started ? <Course r={r} today={me.today} form={me.date_form} /> : <p className="empty">Nothing has been measured in this zone yet.</p>}
         </div>
         <Done r={r} form={me.date_form} label={(id) => words.action.get(id)?.label ?? id} cause={(id) => words.cause.get(id)?.label ?? id} />

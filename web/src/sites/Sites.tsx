@@ -57,10 +57,7 @@ function SiteForm({ site, me, onDone }: { site?: Schemas['Site']; me: Me; onDone
   const [lon, setLon] = useState(site ? String(site.longitude) : '')
   const save = useMutation({
     mutationFn: () => {
-      const { client_name: _c, zones: _z, ...rest } = d
-      void _c
-      void _z
-      const body = { ...rest, client_id: d.client_id || (clients.data?.[0]?.id ?? ''), latitude: readNumber(lat) ?? 999, longitude: readNumber(lon) ?? 999, lines_located_on: d.lines_located_on ?? '' }
+      const body: Schemas['Site'] = { ...d, client_name: undefined, zones: undefined, client_id: d.client_id || (clients.data?.[0]?.id ?? ''), latitude: readNumber(lat) ?? 999, longitude: readNumber(lon) ?? 999, lines_located_on: d.lines_located_on ?? '' }
       return got(site ? api.PUT('/sites/{id}', { params: { path: { id: d.id } }, body }) : api.POST('/sites', { body }))
     },
     onSuccess: async () => { await refresh(); onDone(d.id) },

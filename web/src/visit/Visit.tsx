@@ -25,7 +25,7 @@ export default function Visit() {
   const me = useMe().data
   const words = useWords()
   const detail = useVisit(visit)
-  const zones = detail.data?.site.zones ?? []
+  const zones = useMemo(() => detail.data?.site.zones ?? [], [detail.data])
   const zone = zoneParam || detail.data?.visit.zone_id || zones[0]?.id || ''
   const scales = useScales(visit, zone)
   const box = useOutbox(outbox)
@@ -64,7 +64,7 @@ export default function Visit() {
     },
     [words],
   )
-  const stations = words?.raw.stations ?? []
+  const stations = useMemo(() => words?.raw.stations ?? [], [words])
   const stepStation = useCallback(
     (by: number) => {
       const i = stations.findIndex((s) => s.id === station)
@@ -128,6 +128,9 @@ export default function Visit() {
         <p className="hint"><kbd>[</kbd> <kbd>]</kbd> station<br /><kbd>j</kbd> <kbd>k</kbd> check<br /><kbd>1</kbd>… answer, <kbd>0</kbd> clear<br /><kbd>n</kbd> next worth doing<br /><kbd>l</kbd> ledger, <kbd>p</kbd> plan<br /><kbd>z</kbd> other zone</p>
       </nav>
       <main className="checks" aria-label="Checks of the station">
+        {opened.length > 0 && (
+          <div className="ledgers" data-two={opened.length === 2}>{opened.map((c) => <Ledger key={c.id} cause={c} words={words} onClose={() => setOpen(open.filter((x) => x !== c.id))} />)}</div>
+        )}
         <p className="does">{stations.find((s) => s.id === station)?.does}
           {station === 'ask' && <label className="onset">First seen <input type="date" aria-label="First seen" max={me.today} disabled={!may} value={(answers.get('onset')?.value as string | undefined) ?? ''} onChange={(e) => answer('onset', e.target.value || null)} /></label>}
         </p>
@@ -140,13 +143,10 @@ export default function Visit() {
       <aside className="beside" aria-label="The scales" aria-live="polite">
         {scales.isError && <Problem error={scales.error} />}
         {!d && !scales.isError && <Busy what="the scales" />}
-        {d && opened.length > 0 && (
-          <div className="ledgers">{opened.map((c) => <Ledger key={c.id} cause={c} words={words} onClose={() => setOpen(open.filter((x) => x !== c.id))} />)}</div>
-        )}
         {d && (
           <>
             <h2>On the scales <small className="faint">the tick marks where acting pays</small></h2>
-            <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={opened.length ? 4 : 6}
+            <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={6}
               onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
             <NextChecks next={next} settled={d.settled} words={words} onGo={goTo} />
             <Decided actions={d.actions} />
@@ -176,7 +176,7 @@ function NextChecks({ next, settled, words, onGo }: { next: Schemas['Check'][]; 
               <span className="outcomes">
                 {n.outcomes.slice(0, 3).map((o) => {
                   const c = o.causes[0]
-                  return c && <span key={o.label}>{words.valueLabel(n.finding, o.label)} <span className="faint">({percent(o.chance)} %)</span> → <FamilyMark family={words.cause.get(c.id)?.family ?? ''} /> {words.cause.get(c.id)?.label} <b className="num">{percent(c.probability)} %</b></span>
+                  return c && <span key={o.label} className="outcome">{words.valueLabel(n.finding, o.label)} <span className="faint">({percent(o.chance)} %)</span> → <FamilyMark family={words.cause.get(c.id)?.family ?? ''} /> {words.cause.get(c.id)?.label} <b className="num">{percent(c.probability)} %</b></span>
                 })}
               </span>
             )}

@@ -24,6 +24,15 @@ interface Keeper {
 const storageKey = 'hodos-outbox'
 const empty: OutboxState = { waiting: [], refused: [], offline: false }
 
+function kept(keeper: Keeper): Waiting[] {
+  try {
+    const list: unknown = JSON.parse(keeper.getItem(storageKey) ?? '[]')
+    return Array.isArray(list) ? (list as Waiting[]) : []
+  } catch {
+    return [] // what cannot be read cannot be sent
+  }
+}
+
 /**
  * Every tap goes into the outbox first, which is kept on the device, and leaves it when the server has said that it is
  * saved. Keys are made here, so that sending twice does nothing twice. Answers of a zone go out in the order of the taps.
@@ -42,13 +51,7 @@ export class Outbox {
     this.keeper = keeper
     this.onScales = onScales
     this.later = later
-    let kept: Waiting[] = []
-    try {
-      kept = JSON.parse(keeper.getItem(storageKey) ?? '[]') as Waiting[]
-    } catch {
-      kept = []
-    }
-    this.state = { ...empty, waiting: Array.isArray(kept) ? kept : [] }
+    this.state = { ...empty, waiting: kept(keeper) }
   }
 
   subscribe = (f: () => void) => {

@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest'
+import { daysBetween, fromSI, percent, readNumber, show, showDate, siOf, toSI } from './format'
+
+describe('dates', () => {
+  it('follow the form of the firm', () => {
+    expect(showDate('2026-08-04', 'dmy')).toBe('4 Aug 2026')
+    expect(showDate('2026-08-04', 'mdy')).toBe('Aug 4, 2026')
+    expect(showDate('2026-08-04', 'ymd')).toBe('2026-08-04')
+    expect(showDate('2026-08-24', 'dmy', true)).toBe('Mon 24 Aug 2026')
+    expect(showDate(undefined)).toBe('')
+  })
+  it('count days across a change of clocks', () => expect(daysBetween('2026-03-20', '2026-04-05')).toBe(16))
+})
+
+describe('quantities', () => {
+  it('go both ways without loss', () => {
+    for (const [unit, value] of [['mm', 63.5], ['C', 29.4], ['m2', 310], ['g/m2', 4.9]] as const) expect(toSI(fromSI(value, unit, 'us'), unit, 'us')).toBeCloseTo(value, 9)
+  })
+  it('meet the published factors', () => {
+    expect(toSI(1, 'mm', 'us')).toBe(25.4)
+    expect(toSI(85, 'C', 'us')).toBeCloseTo(29.444, 3)
+    expect(toSI(1, 'g/m2', 'us')).toBeCloseTo(4.882, 3)
+    expect(show(92.90304, 'm2', 'us')).toBe('1,000 ft²')
+  })
+  it('know which findings have a customary unit', () => {
+    expect(siOf('degC at 50 mm')).toBe('C')
+    expect(siOf('1/m2')).toBeUndefined()
+  })
+})
+
+describe('numbers as typed', () => {
+  it.each([['12', 12], ['2,5', 2.5], ['-3', -3], ['.5', 0.5]])('%s', (text, n) => expect(readNumber(text)).toBe(n))
+  it.each(['', 'abc', '1e5', '1.2.3', 'Infinity', '--1'])('refuses %s', (text) => expect(readNumber(text)).toBeUndefined())
+})
+
+it('never shows certainty that is not there', () => {
+  expect(percent(0.999)).toBe('>99')
+  expect(percent(0.004)).toBe('<1')
+  expect(percent(0.5)).toBe('50')
+})

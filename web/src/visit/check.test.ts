@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '../api/client'
+import { choicesOf } from './Check'
+import { answerAt, answerKeys } from './keys'
+
+const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFinding'] => ({ id: 'x', station: 'walk', procedure: 'walk', kind, label: 'X', ask: '', unit: '', min: 0, max: 0, step: 1, bands: [], minutes: 1, values: ids.map((id) => ({ id, label: id })) })
+
+describe('answers of a check', () => {
+  it('choose one, and take it back by choosing it again', () => {
+    const f = finding('one-of', ['a', 'b'])
+    expect(choicesOf(f, 'a', [])).toMatchObject([{ id: 'a', on: true, value: null }, { id: 'b', on: false, value: 'b' }])
+  })
+  it('keep "not asked", "no" and "yes" apart', () => {
+    const f = finding('yes-no', [])
+    expect(choicesOf(f, undefined, []).map((c) => c.on)).toEqual([false, false])
+    expect(choicesOf(f, false, []).map((c) => c.on)).toEqual([false, true])
+  })
+  it('build a list, and tell an empty list from no answer', () => {
+    const f = finding('any-of', ['a', 'b'])
+    expect(choicesOf(f, ['a'], [])[1]?.value).toEqual(['a', 'b'])
+    expect(choicesOf(f, ['a'], [])[0]?.value).toBeNull()
+    expect(choicesOf(f, [], []).at(-1)).toMatchObject({ id: 'none', on: true, value: null })
+    expect(choicesOf(f, undefined, []).at(-1)).toMatchObject({ on: false, value: [] })
+  })
+  it('say "none" with the id where the vocabulary has one', () => {
+    const f = finding('any-of', ['none', 'a'])
+    expect(choicesOf(f, undefined, []).at(-1)?.value).toEqual(['none'])
+    expect(choicesOf(f, ['none'], [])[0]?.value).toEqual(['a'])
+  })
+})
+
+it('no answer key leads somewhere else', () => {
+  for (const k of ['j', 'k', 'l', 'n', 'p', 'z', '0', '[', ']']) expect(answerKeys).not.toContain(k)
+  expect(new Set(answerKeys).size).toBe(answerKeys.length)
+  expect(answerAt('Q')).toBe(9)
+})
