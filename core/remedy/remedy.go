@@ -210,6 +210,9 @@ func look(c diagnosis.Case, r diagnosis.Result) *situation {
 	s.frozen = s.soil <= 1
 	s.wakening = s.cool && !math.IsNaN(s.soil) && s.soil < 5
 	s.stress = s.wilted || s.heat || s.p("drought-stress") >= .3 || s.p("heat-stress") >= .4 || s.p("compaction") >= .5 || s.dormantC
+	if kpa, ok := s.num("penetration-kpa"); ok && kpa > 2000 {
+		s.stress = true // a measured limit needs no probability
+	}
 	return s
 }
 

@@ -144,6 +144,10 @@ func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
 			}
 		}
 		a.Actions = append(a.Actions, l)
+		// a remedy that waits for its own count is not decided, however sure the cause is
+		if x.Verdict == remedy.CheckFirst && len(x.Causes) > 0 && r.P(x.Causes[0]) >= .5 {
+			a.Settled = false
+		}
 	}
 	return a
 }

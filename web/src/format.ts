@@ -63,7 +63,7 @@ export function show(value: number, siUnit: string, system: UnitSystem, digits =
 
 export function percent(p: number): string {
   if (p > 0 && p < 0.01) return '<1'
-  if (p > 0.99 && p < 1) return '>99'
+  if (p >= 0.995) return '>99' // nothing is ever certain
   return String(Math.round(p * 100))
 }
 

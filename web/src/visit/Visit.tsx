@@ -53,7 +53,8 @@ export default function Visit() {
   const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour') ?? [], [words, station])
   const current = checks.find((f) => f.id === active) ?? checks[0]
   const next = scales.data?.now.diagnosis.next_checks ?? []
-  const suggestion = next.find((n) => n.decides) ?? next[0]
+  const needed = scales.data?.now.diagnosis.actions.filter((a) => a.verdict === 'check-first' && (scales.data.now.diagnosis.causes.find((c) => c.id === a.causes?.[0])?.probability ?? 0) >= 0.5)
+  const suggestion = needed?.[0]?.check?.[0] ?? (next.find((n) => n.decides) ?? next[0])?.finding
 
   const goTo = useCallback(
     (finding: string) => {
@@ -87,7 +88,7 @@ export default function Visit() {
       else if (e.key === 'k' || e.key === 'ArrowUp') setActive(checks[Math.max(0, i - 1)]?.id ?? '')
       else if (e.key === ']' || e.key === 'ArrowRight') stepStation(1)
       else if (e.key === '[' || e.key === 'ArrowLeft') stepStation(-1)
-      else if (e.key === 'n' && suggestion) goTo(suggestion.finding)
+      else if (e.key === 'n' && suggestion) goTo(suggestion)
       else if (e.key === 'l') setOpen((o) => (o.length ? [] : [scales.data?.now.diagnosis.causes[0]?.id ?? '']))
       else if (e.key === 'p') void navigate(`/visits/${visit}/${zone}/plan`)
       else if (e.key === 'z') {
@@ -137,7 +138,7 @@ export default function Visit() {
         {station === 'walk' && <ZonePlan marks={marks} disabled={!may} onChange={(cells) => { answer('marks', cells.length ? (cells as unknown as string[]) : null); answer('affected-area-percent', cells.length ? planShare(cells.length) : null) }} />}
         {checks.map((f) => (
           <Check key={`${zone}${f.id}`} finding={f} caution={words.procedure.get(f.procedure)?.caution ?? ''} value={answers.get(f.id)?.value} waiting={answers.get(f.id)?.waiting ?? false} by={answers.get(f.id)?.by ?? ''}
-            active={f.id === current?.id} suggested={f.id === suggestion?.finding} units={me.unit_system} causes={words.raw.causes} disabled={!may} onActivate={() => setActive(f.id)} onAnswer={(v, entered) => answer(f.id, v, entered)} />
+            active={f.id === current?.id} suggested={f.id === suggestion} units={me.unit_system} causes={words.raw.causes} disabled={!may} onActivate={() => setActive(f.id)} onAnswer={(v, entered) => answer(f.id, v, entered)} />
         ))}
       </main>
       <aside className="beside" aria-label="The scales" aria-live="polite">
@@ -148,7 +149,7 @@ export default function Visit() {
             <h2>On the scales <small className="faint">the tick marks where acting pays</small></h2>
             <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={6}
               onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
-            <NextChecks next={next} settled={d.settled} words={words} onGo={goTo} />
+            <NextChecks next={next} needed={needed ?? []} settled={d.settled} words={words} onGo={goTo} />
             <Decided actions={d.actions} />
             {d.notices.filter((n) => words.finding.has(n.about)).map((n) => <p key={n.about + n.text} className="notice"><strong>{words.findingLabel(n.about)}</strong> {n.text}</p>)}
           </>
@@ -159,12 +160,20 @@ export default function Visit() {
   )
 }
 
-function NextChecks({ next, settled, words, onGo }: { next: Schemas['Check'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
-  const shown = next.filter((n) => n.days === undefined || n.days === 0 || n.decides).slice(0, 3)
+function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Check'][]; needed: Schemas['ActionLine'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
+  const first = [...new Map(needed.map((a) => [a.check?.[0] ?? '', a])).entries()].slice(0, 1)
+  const shown = next.filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some(([f]) => f === n.finding)).slice(0, 3 - first.length)
   return (
     <section className="next" aria-label="Next checks">
       <h2>Next worth doing <kbd>n</kbd></h2>
       {settled && <p className="settled">No check can change a decision any more.</p>}
+      {first.map(([finding, a]) => (
+        <button key={finding} type="button" className="next-check" data-next={finding} onClick={() => onGo(finding)}>
+          <span className="next-name">{words.findingLabel(finding)}</span>
+          <span className="num">decides</span>
+          <span className="faint">{a.label}: {a.reasons[0]}</span>
+        </button>
+      ))}
       {shown.map((n, i) => {
         const proc = words.procedure.get(n.procedure)
         return (

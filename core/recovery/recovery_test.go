@@ -1,0 +1,81 @@
+package recovery
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/core/turf"
+)
+
+func days(n int, c float64) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = c
+	}
+	return out
+}
+
+func grass(t *testing.T, id string) turf.Species {
+	s, ok := turf.ByID(id)
+	require.True(t, ok)
+	return s
+}
+
+func TestTheBandIsABand(t *testing.T) {
+	for _, s := range turf.All() {
+		course := Expect(Start{Cover: .4, LiveCrowns: .8}, s, days(90, 22), .9, 1)
+		require.Len(t, course, 91)
+		for i, p := range course {
+			require.True(t, p.Low <= p.Mid && p.Mid <= p.High && p.High <= .97+1e-9 && p.Low >= 0, "%s day %d: %+v", s.ID, i, p)
+			if i > 0 {
+				require.GreaterOrEqual(t, p.Mid, course[i-1].Mid, s.ID)
+			}
+		}
+	}
+}
+
+func TestWarmGrassRestsInTheCold(t *testing.T) {
+	b := grass(t, "common-bermudagrass")
+	cold, warm := Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 8), 1, 1), Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 30), 1, 1)
+	require.InDelta(t, .3, cold[30].Mid, .02)
+	require.Greater(t, warm[30].Mid, .85)
+}
+
+func TestBunchGrassesHardlyClose(t *testing.T) {
+	dead := Start{Cover: .1, LiveCrowns: .05}
+	require.Greater(t, Expect(dead, grass(t, "kentucky-bluegrass"), days(60, 20), 1, 1)[60].Mid, Expect(dead, grass(t, "tall-fescue"), days(60, 20), 1, 1)[60].Mid+.05)
+}
+
+func TestVerdicts(t *testing.T) {
+	course := Expect(Start{Cover: .4, LiveCrowns: .9}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
+	verdict := func(day int, cover float64) Verdict {
+		return Judge(course, []Look{{0, .4}, {day, cover}}, .9).Verdict
+	}
+	require.Equal(t, NotYet, Judge(course, []Look{{0, .4}}, .9).Verdict)
+	require.Equal(t, OnCourse, verdict(21, course[21].Mid))
+	require.Equal(t, OffCourse, verdict(21, course[21].Low-.1))
+	require.Equal(t, Slow, verdict(30, (course[30].Low+course[30].Mid)/2-.02))
+	require.Equal(t, Recovered, verdict(50, .92))
+	j := Judge(course, nil, .9)
+	require.Positive(t, j.Reached)
+	require.GreaterOrEqual(t, course[j.Reached].Mid, .9)
+}
+
+func TestLearning(t *testing.T) {
+	course := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
+	require.Equal(t, 1.0, Learn(course, []Look{{0, .3}}))
+	require.Greater(t, Learn(course, []Look{{0, .3}, {20, course[20].High}}), 1.05)
+	require.Less(t, Learn(course, []Look{{0, .3}, {20, course[20].Low}}), .95)
+}
+
+func TestProgressOfDisease(t *testing.T) {
+	area, err := Progress([]float64{0, 7, 14}, []float64{10, 20, 0})
+	require.NoError(t, err)
+	require.InDelta(t, 105+70, area, 1e-9)
+	_, err = Progress([]float64{0, 0}, []float64{1, 2})
+	require.ErrorContains(t, err, "day 0")
+	_, err = Progress([]float64{0}, nil)
+	require.Error(t, err)
+}

@@ -1,0 +1,148 @@
+package casefile_test
+
+import (
+	"errors"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/core/diagnosis"
+	"hodos/exchange/casefile"
+)
+
+const whole = `{
+  "hodos_case": 1, "title": "Strip along the east drive", "date": "2026-08-14",
+  "site": {"latitude": 38.0, "longitude": -78.0, "elevation_m": 60, "species": ["tall-fescue"], "area_m2": 310, "affected_m2": 28, "texture": "clay-loam", "irrigated": true},
+  "onset": "2026-08-03",
+  "policy": {"summer-water": "keep-green", "pests": "threshold", "summer-feeding": "spoon-feed", "blemishes": "tolerate"},
+  "findings": {"pattern": ["irregular-patches"], "colour": [], "pull-test": "lifts-like-carpet", "grubs-per-m2": 86, "soil-temp-c": 27.5, "dog-on-lawn": false, "past-causes": ["white-grubs"], "lab-pathogen": "none"},
+  "reference": {"soil-temp-c": 26.1},
+  "samples": {"crowns-alive-percent": [14, 20]},
+  "earlier": [{"date": "2025-09-01", "findings": {"grubs-per-m2": 90}, "answer": "white-grubs"}],
+  "context": {"country": "US", "licence": true, "lines_located": false, "nearby": [{"cause": "white-grubs", "count": 3, "weeks": 2}], "utilities": {"lawn_m2": 4}},
+  "notes": "Client away until Friday.",
+  "weather": [{"date": "2026-07-16", "tmin_c": 19.4, "tmax_c": 31.0, "rain_mm": 0, "rh_mean": 68, "wind_ms": 1.8, "solar_mj_m2": 24.1, "irrigation_mm": 6, "snow_cm": 0}, {"date": "2026-07-18", "tmax_c": 30}],
+  "forecast": [{"date": "2026-08-15", "tmin_c": 21.0, "tmax_c": 33.5, "rain_mm": 0, "rh_mean": 66, "wind_ms": 2.0}],
+  "treatments": [{"date": "2026-06-01", "action": "apply-nitrogen", "n_g_m2": 2.4, "note": "slow release", "source": "slow"}]
+}`
+
+func TestReadWriteRead(t *testing.T) {
+	c, err := casefile.Parse([]byte(whole))
+	require.NoError(t, err)
+	require.Equal(t, 86.0, *c.Findings["grubs-per-m2"].Number)
+	require.NotNil(t, c.Findings["colour"].List)
+	require.Empty(t, c.Findings["colour"].List, "an empty list is an answer")
+	require.False(t, *c.Findings["dog-on-lawn"].Yes)
+	require.Nil(t, c.Weather[1].TMin, "a missing column is a gap")
+	out, err := casefile.Write(c)
+	require.NoError(t, err)
+	again, err := casefile.Parse(out)
+	require.NoError(t, err)
+	require.Equal(t, c, again)
+	a, b := diagnosis.Diagnose(c, diagnosis.Options{}), diagnosis.Diagnose(again, diagnosis.Options{})
+	require.Equal(t, a.Causes, b.Causes)
+	require.InDelta(t, 70, *a.Values["crowns-alive-percent"].Number, 1e-9, "fourteen of twenty")
+}
+
+func TestTheLeastCase(t *testing.T) {
+	c, err := casefile.Parse([]byte(`{"hodos_case": 1, "date": "2026-08-14", "site": {"latitude": 0, "species": ["unknown"]}, "findings": {}}`))
+	require.NoError(t, err)
+	r := diagnosis.Diagnose(c, diagnosis.Options{})
+	var told bool
+	for _, n := range r.Notices {
+		told = told || n.About == "species"
+	}
+	require.True(t, told, "an unknown grass costs precision, and the answer says so")
+}
+
+func TestRefusals(t *testing.T) {
+	base := func(change ...string) string { return strings.NewReplacer(change...).Replace(whole) }
+	for _, r := range []struct{ name, file, field, reason string }{
+		{"no JSON", `{"hodos_case": 1,`, "(file)", "not JSON"},
+		{"a list", `[]`, "(file)", "one JSON object"},
+		{"two cases", whole + whole, "(file)", "something follows"},
+		{"no version", base(`"hodos_case": 1, `, ""), "hodos_case", "is required"},
+		{"a newer version", base(`"hodos_case": 1`, `"hodos_case": 2`), "hodos_case", "newer"},
+		{"no date", base(`, "date": "2026-08-14"`, ""), "date", "is required"},
+		{"a date of its own kind", base(`"date": "2026-08-14"`, `"date": "14.08.2026"`), "date", "ISO 8601"},
+		{"a day that is none", base(`"onset": "2026-08-03"`, `"onset": "2026-02-30"`), "onset", "ISO 8601"},
+		{"onset after the visit", base(`"onset": "2026-08-03"`, `"onset": "2026-08-20"`), "onset", "after the visit"},
+		{"no site", base(`"site"`, `"place"`), "site", "is required"},
+		{"an unknown field", base(`"site"`, `"place"`), "place", "unknown field"},
+		{"a latitude off the globe", base(`"latitude": 38.0`, `"latitude": 138`), "site.latitude", "outside the physical range"},
+		{"a latitude in words", base(`"latitude": 38.0`, `"latitude": "38"`), "site.latitude", "expected a number"},
+		{"no species", base(`["tall-fescue"]`, `[]`), "site.species", "unknown"},
+		{"an unknown species", base(`tall-fescue`, `astroturf`), "site.species[0]", "unknown species"},
+		{"more affected than there is", base(`"affected_m2": 28`, `"affected_m2": 400`), "site.affected_m2", "400 m² affected of 310 m²"},
+		{"an unknown soil", base(`clay-loam`, `gumbo`), "site.texture", "unknown id"},
+		{"an unknown policy", base(`"keep-green"`, `"drown"`), "policy.summer-water", "unknown id"},
+		{"an unknown finding", base(`"dog-on-lawn"`, `"cat-on-lawn"`), "findings.cat-on-lawn", "unknown finding"},
+		{"an unknown value", base(`"lifts-like-carpet"`, `"flies-away"`), "findings.pull-test", "unknown id"},
+		{"an unknown item", base(`["irregular-patches"]`, `["stars"]`), "findings.pattern", "unknown id"},
+		{"an item twice", base(`["irregular-patches"]`, `["uniform", "uniform"]`), "findings.pattern", "stands twice"},
+		{"a count below nought", base(`"grubs-per-m2": 86`, `"grubs-per-m2": -1`), "findings.grubs-per-m2", "outside the physical range"},
+		{"a word for a truth value", base(`"dog-on-lawn": false`, `"dog-on-lawn": "no"`), "findings.dog-on-lawn", "true or false"},
+		{"none beside something", base(`"colour": []`, `"leaf-symptoms": ["none", "tip-dieback"]`), "findings.leaf-symptoms", "cannot stand beside"},
+		{"a finding of the weather", base(`"dog-on-lawn": false`, `"heat-spell": "none"`), "findings.heat-spell", "computed from the weather"},
+		{"an unknown earlier cause", base(`"past-causes": ["white-grubs"]`, `"past-causes": ["gremlins"]`), "findings.past-causes", "unknown cause"},
+		{"a field twice", base(`"dog-on-lawn": false`, `"dog-on-lawn": false, "dog-on-lawn": true`), "findings.dog-on-lawn", "stands twice"},
+		{"days out of order", base(`"2026-07-18"`, `"2026-07-16"`), "weather[1].date", "oldest first"},
+		{"weather of tomorrow", base(`"2026-07-18"`, `"2026-08-18"`), "weather[1].date", "forecast"},
+		{"a minimum over the maximum", base(`"tmin_c": 19.4`, `"tmin_c": 39.4`), "weather[0].tmin_c", "over tmax_c"},
+		{"humidity over a hundred", base(`"rh_mean": 68`, `"rh_mean": 168`), "weather[0].rh_mean", "outside"},
+		{"an unknown column", base(`"snow_cm": 0`, `"hail_cm": 0`), "weather[0].hail_cm", "unknown field"},
+		{"a forecast of yesterday", base(`"2026-08-15"`, `"2026-08-13"`), "forecast[0].date", "not after the visit"},
+		{"an unknown action", base(`"apply-nitrogen"`, `"apply-luck"`), "treatments[0].action", "unknown action"},
+		{"a treatment to come", base(`"2026-06-01"`, `"2026-09-01"`), "treatments[0].date", "after the visit"},
+		{"a dose beyond measure", base(`"n_g_m2": 2.4`, `"n_g_m2": 2400`), "treatments[0].n_g_m2", "outside"},
+		{"an earlier visit that was later", base(`"2025-09-01"`, `"2026-09-01"`), "earlier[0].date", "not before"},
+		{"a sample in words", base(`[14, 20]`, `["many"]`), "samples.crowns-alive-percent[0]", "expected a count"},
+	} {
+		t.Run(r.name, func(t *testing.T) {
+			_, err := casefile.Parse([]byte(r.file))
+			var refusal *casefile.Refusal
+			require.True(t, errors.As(err, &refusal), "not refused: %v", err)
+			for _, p := range refusal.Problems {
+				if p.Field == r.field && strings.Contains(p.Reason, r.reason) {
+					return
+				}
+			}
+			t.Fatalf("%s: %s not among %v", r.field, r.reason, refusal.Problems)
+		})
+	}
+}
+
+func TestAllProblemsAtOnce(t *testing.T) {
+	_, err := casefile.Parse([]byte(strings.NewReplacer(`38.0`, `138`, `tall-fescue`, `astroturf`, `"grubs-per-m2": 86`, `"grubs-per-m2": -1`).Replace(whole)))
+	var refusal *casefile.Refusal
+	require.True(t, errors.As(err, &refusal))
+	require.Len(t, refusal.Problems, 3)
+}
+
+func FuzzParse(f *testing.F) {
+	f.Add([]byte(whole))
+	f.Add([]byte(`{"hodos_case":1,"date":"2026-08-14","site":{"latitude":0,"species":["unknown"]},"findings":{"colour":null}}`))
+	f.Fuzz(func(t *testing.T, data []byte) {
+		c, err := casefile.Parse(data)
+		if err != nil {
+			return
+		}
+		out, err := casefile.Write(c)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := casefile.Parse(out); err != nil {
+			t.Fatalf("what was written is refused: %v\n%s", err, out)
+		}
+	})
+}
+
+func TestTooLarge(t *testing.T) {
+	f, err := os.CreateTemp(t.TempDir(), "case")
+	require.NoError(t, err)
+	require.NoError(t, f.Truncate(casefile.MaxBytes+1))
+	_, err = casefile.Read(f)
+	require.ErrorContains(t, err, "larger than")
+}
