@@ -35,7 +35,7 @@ type Site struct {
 	Latitude       float64   `json:"latitude" minimum:"-90" maximum:"90"`
 	Longitude      float64   `json:"longitude" minimum:"-180" maximum:"180"`
 	Timezone       string    `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name"`
-	LinesLocatedOn *string   `json:"lines_located_on" format:"date" doc:"when buried lines were last located"`
+	LinesLocatedOn *string   `json:"lines_located_on" nullable:"true" doc:"YYYY-MM-DD when buried lines were last located; empty for never"`
 	AccessNotes    string    `json:"access_notes" maxLength:"2000"`
 	Version        int       `json:"version" minimum:"0"`
 	Zones          []Zone    `json:"zones,omitempty" readOnly:"true"`
@@ -262,7 +262,7 @@ type Person struct {
 	Role          string    `json:"role" enum:"office,technician,applicator,owner"`
 	Password      string    `json:"password,omitempty" writeOnly:"true" maxLength:"200" doc:"at least ten characters; empty keeps the old one"`
 	LicenceNumber string    `json:"licence_number" maxLength:"60"`
-	LicenceUntil  *string   `json:"licence_until" format:"date" nullable:"true"`
+	LicenceUntil  *string   `json:"licence_until" nullable:"true" doc:"YYYY-MM-DD; empty for none"`
 	UnitSystem    string    `json:"unit_system" enum:",metric,us"`
 	DateForm      string    `json:"date_form" enum:",dmy,mdy,ymd"`
 	Active        bool      `json:"active"`

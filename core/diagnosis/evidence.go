@@ -243,6 +243,9 @@ func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 	if _, measured := g.Values["snow-days"]; measured {
 		delete(g.Values, "snow-cover-days")
 	}
+	if g.Lawn.Irrigated != nil && *g.Lawn.Irrigated {
+		delete(g.Values, "days-without-5-mm") // the sprinklers stand in for the rain; the balance or a core must say
+	}
 	if _, computed := g.Values["soil-water-deficit"]; computed {
 		// The same dryness three times over would count three times; the balance speaks for the rain.
 		if _, core := g.Values["soil-moisture"]; core {

@@ -36,6 +36,8 @@ type Cause struct {
 	OnlyHosts bool
 	// Unwatered multiplies the base where the site is known not to be irrigated; 0 stands for 1.
 	Unwatered float64
+	// Watered does the same where it is known to be irrigated.
+	Watered float64
 	// Recurs is the chance that an earlier confirmed case stands in a zone that has the cause now; 0 stands for 0.15.
 	Recurs float64
 	// Window says that the weather's own window of the cause is weighed.
@@ -400,6 +402,9 @@ func prior(c *Cause, l Lawn) float64 {
 	odds *= math.Max(float64(c.Months[month-1]-'0')/9, .03)
 	if l.Irrigated != nil && !*l.Irrigated && c.Unwatered > 0 {
 		odds *= c.Unwatered
+	}
+	if l.Irrigated != nil && *l.Irrigated && c.Watered > 0 {
+		odds *= c.Watered
 	}
 	return odds
 }

@@ -158,8 +158,10 @@ var actions = []action{
 	}},
 	{"hold-mowing", "mow-and-traffic", "Do not mow", "B", 0, nil, func(s *situation) Advice {
 		switch {
-		case s.dormantC || s.dormantW:
+		case s.p("summer-dormancy") >= .5 || s.p("winter-dormancy") >= .5:
 			return now("resting grass does not grow and does not mend")
+		case s.dormantC || s.dormantW:
+			return hold("it is clear whether it rests", "it may be resting")
 		case s.wilted:
 			return now("wheels and blades bruise wilted turf until it has been watered")
 		case s.frozen:
@@ -206,7 +208,7 @@ var actions = []action{
 	}},
 	{"restrict-traffic", "mow-and-traffic", "Keep off", "B", 0, nil, func(s *situation) Advice {
 		switch {
-		case s.dormantC, s.dormantW:
+		case s.p("summer-dormancy") >= .5, s.p("winter-dormancy") >= .5:
 			return now("resting crowns are crushed by feet and wheels")
 		case s.wilted:
 			return now("wilted turf shows every step for weeks")

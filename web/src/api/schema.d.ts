@@ -1064,7 +1064,7 @@ export interface components {
             email: string;
             id: string;
             licence_number: string;
-            /** Format: date */
+            /** @description YYYY-MM-DD; empty for none */
             licence_until: string | null;
             name: string;
             /** @description at least ten characters; empty keeps the old one */
@@ -1206,10 +1206,7 @@ export interface components {
             id: string;
             /** Format: double */
             latitude: number;
-            /**
-             * Format: date
-             * @description when buried lines were last located
-             */
+            /** @description YYYY-MM-DD when buried lines were last located; empty for never */
             lines_located_on: string | null;
             /** Format: double */
             longitude: number;

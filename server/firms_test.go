@@ -1,0 +1,182 @@
+package server_test
+
+import (
+	"context"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
+
+	"hodos/demo"
+	"hodos/server"
+	"hodos/store"
+)
+
+// rival makes a second firm with one person of the given role, signed in, and that person's own site.
+func (w *world) rival(role string) (*client, uuid.UUID) {
+	w.t.Helper()
+	firm, person := uuid.Must(uuid.NewV7()), uuid.Must(uuid.NewV7())
+	hash, err := server.HashPassword("rival password")
+	require.NoError(w.t, err)
+	mail := role + firm.String()[24:] + "@rival.example"
+	require.NoError(w.t, w.store.InFirm(context.Background(), firm, func(tx *gorm.DB) error {
+		if err := tx.Create(&store.Firm{ID: firm, Name: "Rival", Country: "NZ", Currency: "NZD", DateForm: "dmy", UnitSystem: "metric", Version: 1}).Error; err != nil {
+			return err
+		}
+		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: "Rival", Email: mail, Role: role, PasswordHash: hash, Active: true, Version: 1}).Error
+	}))
+	c := w.anonymous()
+	var out struct{ CSRF string }
+	c.must(200, "POST", "/sign-in", map[string]any{"email": mail, "password": "rival password"}, &out)
+	c.csrf = out.CSRF
+	return c, firm
+}
+
+// route is one operation of the API with a request that names the first firm's rows.
+type route struct {
+	method, path string
+	body         map[string]any
+}
+
+// routes lists every operation that takes or gives business rows; TestEveryRouteIsHere holds it against the API.
+func routes(p place, person string) map[string]route {
+	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 10, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "X", "voided": false}
+	siteBody := map[string]any{"id": id(), "client_id": p.client, "name": "S", "address": "", "latitude": 1, "longitude": 1, "timezone": "UTC", "lines_located_on": "", "access_notes": "", "version": 1}
+	zoneBody := map[string]any{"id": id(), "site_id": p.site, "name": "Z", "area_m2": 1, "area_error": .1, "species": []string{"unknown"}, "texture": "", "target_cover": .9, "policy": map[string]any{}, "version": 1}
+	clientBody := map[string]any{"id": id(), "name": "C", "phone": "", "email": "", "notes": "", "version": 1}
+	personBody := map[string]any{"id": id(), "name": "P", "email": "p@rival.example", "role": "owner", "licence_number": "", "licence_until": "", "unit_system": "", "date_form": "", "active": true, "version": 1}
+	visitBody := map[string]any{"id": id(), "site_id": p.site, "zone_id": p.zone, "kind": "diagnosis", "due_on": "2026-08-24", "reason": "", "version": 1}
+	return map[string]route{
+		"list-clients": {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
+		"list-sites": {"GET", "/sites", nil}, "create-site": {"POST", "/sites", siteBody}, "change-site": {"PUT", "/sites/" + p.site, siteBody},
+		"create-zone": {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
+		"list-people": {"GET", "/people", nil}, "create-person": {"POST", "/people", personBody}, "change-person": {"PUT", "/people/" + person, personBody},
+		"change-my-settings": {"PUT", "/me/settings", map[string]any{"unit_system": "us", "date_form": "mdy"}},
+		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "version": 1}},
+		"book-visit": {"POST", "/visits", visitBody}, "change-visit": {"PUT", "/visits/" + p.visit, visitBody}, "get-visit": {"GET", "/visits/" + p.visit, nil},
+		"arrive": {"POST", "/visits/" + p.visit + "/arrive", map[string]any{}}, "leave": {"POST", "/visits/" + p.visit + "/leave", map[string]any{}},
+		"get-scales": {"GET", p.path("/scales"), nil}, "answer-checks": {"POST", p.path("/answers"), answers(tap("pull-test", "resists"))},
+		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
+		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
+		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-look": {"POST", "/visits/" + p.visit + "/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"get-day": {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
+	}
+}
+
+// harmless are the operations without business rows of a firm.
+var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true, "advance-clock": true, "get-vocabulary": true, "get-cause": true, "diagnose-case": true, "work-out-nitrogen": true}
+
+// own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
+var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true}
+
+func TestEveryRouteIsHere(t *testing.T) {
+	w := newWorld(t)
+	b, err := w.srv.OpenAPI()
+	require.NoError(t, err)
+	var api struct {
+		Paths map[string]map[string]struct {
+			OperationID string `json:"operationId"`
+		}
+	}
+	require.NoError(t, json.Unmarshal(b, &api))
+	known := routes(place{}, "")
+	n := 0
+	for path, ops := range api.Paths {
+		for method, op := range ops {
+			n++
+			_, ok := known[op.OperationID]
+			require.True(t, ok || harmless[op.OperationID], "%s %s (%s) is tried neither by the second firm nor by the roles", method, path, op.OperationID)
+		}
+	}
+	require.Equal(t, len(known)+len(harmless), n)
+}
+
+func counts(t *testing.T, w *world) map[string]int64 {
+	out := map[string]int64{}
+	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
+		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks"} {
+			var n int64
+			if err := tx.Table(table).Count(&n).Error; err != nil {
+				return err
+			}
+			out[table] = n
+		}
+		return nil
+	}))
+	return out
+}
+
+func TestASecondFirmReachesNothing(t *testing.T) {
+	w := newWorld(t)
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	before := counts(t, w)
+	other, _ := w.rival("owner")
+	for name, r := range routes(p, demo.People["technician"].String()) {
+		status, b, _ := other.do(r.method, r.path, r.body)
+		if own[name] {
+			require.Less(t, status, 300, "%s: %s", name, b)
+		} else {
+			require.Contains(t, []int{403, 404, 409, 422}, status, "%s answered %d: %.200s", name, status, b)
+		}
+		for _, secret := range []string{"Quill", "Averley", "Whitlock", p.site, p.zone} {
+			require.NotContains(t, string(b), secret, "%s shows the first firm's rows", name)
+		}
+	}
+	require.Equal(t, before, counts(t, w))
+	var me server.Me
+	tech.must(200, "GET", "/me", nil, &me)
+	require.Equal(t, "Averley Turf Care", me.Firm)
+	var detail server.VisitDetail
+	tech.must(200, "GET", "/visits/"+p.visit, nil, &detail)
+	require.Nil(t, detail.Visit.ArrivedAt)
+	require.Equal(t, 1, detail.Visit.Version)
+
+	// a key that the first firm has used cannot be used to read or overwrite its row
+	status, b, _ := other.do("POST", "/clients", map[string]any{"id": p.client, "name": "Mine now", "phone": "", "email": "", "notes": "", "version": 0})
+	require.GreaterOrEqual(t, status, 400, "%.200s", b)
+	require.NotContains(t, string(b), "Brandt")
+}
+
+// needs is the right that each operation asks for: the table that the roles are held against.
+var needs = map[string]server.Right{
+	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "likely-causes": server.See, "change-my-settings": server.See,
+	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites, "create-zone": server.KeepSites, "change-zone": server.KeepSites,
+	"create-person": server.KeepPeople, "change-person": server.KeepPeople, "change-firm": server.KeepFirm,
+	"book-visit": server.BookVisits, "change-visit": server.BookVisits,
+	"arrive": server.AnswerChecks, "leave": server.AnswerChecks, "answer-checks": server.AnswerChecks, "give-diagnosis": server.AnswerChecks, "record-look": server.AnswerChecks,
+	"record-treatment": server.RecordTreatment,
+}
+
+// expected is the matrix written out once more, so that a slip in the program's table is seen.
+var expected = map[string]string{
+	"office":     "see book-visits keep-sites",
+	"technician": "see answer-checks record-treatment book-visits",
+	"applicator": "see answer-checks record-treatment record-pesticide book-visits keep-sites",
+	"owner":      "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-people keep-firm",
+}
+
+func TestRolesByActions(t *testing.T) {
+	w := newWorld(t)
+	p := w.as("technician").place("Quill")
+	for _, role := range server.Roles {
+		c := w.as(role)
+		for _, right := range server.Rights {
+			require.Equal(t, strings.Contains(" "+expected[role]+" ", " "+string(right)+" "), server.May(role, right), "%s, %s", role, right)
+		}
+		for name, r := range routes(p, uuid.Must(uuid.NewV7()).String()) {
+			right, listed := needs[name]
+			require.True(t, listed, name)
+			status, b, _ := c.do(r.method, r.path, r.body)
+			if server.May(role, right) {
+				require.NotContains(t, []int{401, 403, 500}, status, "%s may %s: %.200s", role, name, b)
+			} else {
+				require.Equal(t, 403, status, "%s may not %s: %.200s", role, name, b)
+			}
+		}
+	}
+	require.False(t, server.May("nobody", server.See))
+}
