@@ -1,0 +1,76 @@
+// Package rooms holds the project to the direction of its arrows: the core knows nothing of what is around it.
+package rooms
+
+import (
+	"encoding/json"
+	"errors"
+	"io"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+type pkg struct {
+	ImportPath string
+	Imports    []string
+}
+
+func packages(t *testing.T) []pkg {
+	t.Helper()
+	cmd := exec.Command("go", "list", "-json=ImportPath,Imports", "hodos/...")
+	out, err := cmd.Output()
+	require.NoError(t, err)
+	dec := json.NewDecoder(strings.NewReader(string(out)))
+	var all []pkg
+	for {
+		var p pkg
+		err := dec.Decode(&p)
+		if errors.Is(err, io.EOF) {
+			return all
+		}
+		require.NoError(t, err)
+		all = append(all, p)
+	}
+}
+
+// outside are the packages of the standard library that reach out of the process or draw chance.
+var outside = []string{"os", "net", "io/fs", "database/sql", "math/rand", "math/rand/v2", "crypto/rand", "log", "log/slog", "os/exec", "syscall", "unsafe"}
+
+func TestArrowsPointInward(t *testing.T) {
+	seen := 0
+	for _, p := range packages(t) {
+		core := strings.HasPrefix(p.ImportPath, "hodos/core/")
+		if core {
+			seen++
+		}
+		for _, i := range p.Imports {
+			switch {
+			case core && strings.HasPrefix(i, "hodos/"):
+				require.True(t, strings.HasPrefix(i, "hodos/core/"), "%s imports %s", p.ImportPath, i)
+			case core:
+				require.NotContains(t, i, ".", "%s imports %s: the core uses the standard library alone", p.ImportPath, i)
+				require.NotContains(t, outside, i, "%s imports %s: the core reaches nothing outside", p.ImportPath, i)
+			case strings.HasPrefix(p.ImportPath, "hodos/exchange/"):
+				for _, room := range []string{"hodos/store", "hodos/server", "hodos/web", "hodos/demo"} {
+					require.NotEqual(t, room, i, "%s imports %s", p.ImportPath, i)
+				}
+			case p.ImportPath == "hodos/store":
+				require.False(t, strings.HasPrefix(i, "hodos/"), "the store imports %s", i)
+			case p.ImportPath == "hodos/server":
+				for _, room := range []string{"hodos/demo", "hodos/standin", "hodos/web"} {
+					require.NotEqual(t, room, i, "the server imports %s", i)
+				}
+			}
+		}
+	}
+	require.Equal(t, 6, seen, "a room of the core is missing, or new: docs/architecture.md")
+}
+
+// TestTheCoreReadsNoClock looks for time.Now and its kin in the core's sources.
+func TestTheCoreReadsNoClock(t *testing.T) {
+	out, err := exec.Command("grep", "-rnE", `time\.(Now|Since|Until|After|Tick|Sleep)\(`, "../../core", "--include=*.go", "--exclude=*_test.go").CombinedOutput()
+	var exit *exec.ExitError
+	require.True(t, errors.As(err, &exit) && exit.ExitCode() == 1, "the core reads a clock:\n%s", out)
+}
