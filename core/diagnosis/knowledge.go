@@ -73,12 +73,6 @@ func list(finding, says, source string) Row {
 func one(finding string, grip float64, says, source string) Row {
 	return Row{Finding: finding, Grip: grip, Says: says, Source: source}
 }
-func yes(finding string, grip float64, source string) Row {
-	return Row{Finding: finding, Grip: grip, Says: "yes 100", Source: source}
-}
-func no(finding string, grip float64, source string) Row {
-	return Row{Finding: finding, Grip: grip, Says: "no 100", Source: source}
-}
 func num(finding string, grip, low, mid, high float64, source string) Row {
 	return Row{Finding: finding, Grip: grip, Low: low, Mid: mid, High: high, Source: source}
 }
