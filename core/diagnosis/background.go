@@ -35,7 +35,7 @@ var background = table(
 	num("patch-diameter-cm", 1, 10, 40, 200, J),
 	one("footprints", 1, "spring-back 86 stay 14", J),
 	one("underfoot", 1, "firm 76 spongy 8 soft-loose 3 hard 9 wet 4", J),
-	one("animal-digging", 1, "none 88 rooting-holes 4 peeled-back 2 bird-probing 5 tunnels 1", J),
+	one("animal-digging", 1, "none 91 rooting-holes 2 peeled-back 1 bird-probing 5 tunnels 1", J),
 	one("moths-on-walking", 1, "none 86 few 12 many 2", J),
 	num("green-up-percent", 1, 50, 92, 100, J),
 	list("position", "open 30 near-hardscape 8 slope 8 low-spot 6 under-tree 8 entry-path 4 building-shade 6", J),
@@ -93,7 +93,7 @@ var background = table(
 	one("grub-size", 1, "small 33 medium 34 large 33", J),
 	one("grub-kind", 1, "may-beetle 12 masked-chafer 15 european-chafer 6 japanese-or-oriental 15 black-beetle 4 green-june-beetle 4 ataenius 3 harmless 6 unknown 35", J),
 	// lab
-	num("soil-ph", 1, 5.7, 6.5, 7.2, J),
+	num("soil-ph", 1, 5.9, 6.5, 7.1, J),
 	num("soil-p-ppm", 1, 18, 42, 110, J),
 	num("soil-k-ppm", 1, 42, 85, 180, J),
 	num("soil-fe-ppm", 1, 6, 20, 60, J),

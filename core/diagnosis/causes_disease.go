@@ -40,7 +40,7 @@ var diseases = []Cause{
 			list("pattern", "irregular-patches 52 uniform 22 scattered-blades 25 mottled 20", J), list("colour", "brown 45 yellow 28 straw-tan 35 purple 8", J),
 			list("leaf-symptoms", "oval-lesion-purple-border 86 tip-dieback 25 whole-leaf-blight 15 uniform-yellow 8", Ext), one("pull-test", .5, "resists 95", J), one("crown-slice", .4, "white-moist 80 mixed 14", J),
 			one("stand-density", .4, "thin 70 gaps 18 dense 10", J), num("soil-k-ppm", .3, 18, 34, 70, Ext), one("onset-speed", .3, "weeks 60 days 30", J), one("prolonged-wetness", .4, "none 15 moderate 45 strong 40", J),
-			one("soil-temp-class", .5, "warm 55 mild 28 hot 12", J).on("C"), one("soil-temp-class", .5, "mild 60 warm 20 cool 18", J).on("W"),
+			one("soil-temp-class", .5, "warm 55 mild 28 hot 12", J).on("C"), num("soil-temp-c", .5, 17, 23, 29, J).on("C"), one("soil-temp-class", .5, "mild 60 warm 20 cool 18", J).on("W"),
 		}},
 	{ID: "melting-out", Label: "Melting-out", Family: "disease", Base: 5, Months: "015887200342", Turf: "C", Hosts: "kentucky-bluegrass 1.6 fine-fescue 1.2 perennial-ryegrass .7 tall-fescue .3", Window: true,
 		Signature: "Oval dark-bordered lesions in cool weather, then yellowing, thinning and crown rot in the warm weeks after.",
@@ -48,7 +48,7 @@ var diseases = []Cause{
 		Rows: []Row{
 			list("pattern", "irregular-patches 55 uniform 25 mottled 22 scattered-blades 12", J), list("colour", "yellow 45 brown 42 straw-tan 30 purple 6", J),
 			list("leaf-symptoms", "oval-lesion-purple-border 78 uniform-yellow 18 tip-dieback 18 whole-leaf-blight 12", Ext), one("crown-slice", .5, "white-moist 52 mixed 30 brown-soft 12 brown-dry 6", J), one("stand-density", .5, "thin 72 gaps 20", J),
-			num("last-nitrogen-days", .3, 14, 35, 70, Ext), num("mowing-height-mm", .4, 25, 42, 58, Ext), one("pull-test", .4, "resists 86 peels-in-rotten-sheets 4 stems-break-at-crown 6", J), one("soil-temp-class", .4, "cool 28 mild 56 warm 14", J), one("prolonged-wetness", .35, "none 20 moderate 45 strong 35", J),
+			num("last-nitrogen-days", .3, 14, 35, 70, Ext), num("mowing-height-mm", .4, 25, 42, 58, Ext), one("pull-test", .4, "resists 86 peels-in-rotten-sheets 4 stems-break-at-crown 6", J), one("soil-temp-class", .4, "cool 28 mild 56 warm 14", J), num("soil-temp-c", .6, 8, 14, 19, J), one("prolonged-wetness", .35, "none 20 moderate 45 strong 35", J),
 		}},
 	{ID: "gray-leaf-spot", Label: "Gray leaf spot", Family: "disease", Base: 5, Months: "000002689500", Turf: "CW", Hosts: "perennial-ryegrass 2 tall-fescue .7 st-augustinegrass 1.6 kikuyugrass 1.3 kentucky-bluegrass .02 zoysiagrass .02 common-bermudagrass .1 hybrid-bermudagrass .1 creeping-bentgrass .02 fine-fescue .1 centipedegrass .3", Window: true, ActAbove: .55,
 		Signature: "Lesions with a grey felt and a dark rim, twisted tips; looks burnt by drought although the soil is moist.",

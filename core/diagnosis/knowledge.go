@@ -234,7 +234,7 @@ func backgroundRow(cf *compiledFinding) Row {
 }
 
 const (
-	leak    = .02 // chance of a list item that nothing accounts for, unless the background names it (judgement)
+	leak    = .008 // chance of a list item that nothing accounts for, unless the background names it (judgement)
 	minimum = .004
 )
 
