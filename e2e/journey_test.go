@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -246,8 +245,11 @@ func TestNothingSavedIsLost(t *testing.T) {
 	run := func() *exec.Cmd {
 		cmd := exec.Command(bin, "demo", "--listen", listen)
 		cmd.Env = append(os.Environ(), "HODOS_OWNER_DATABASE_URL="+owner, "HODOS_DATABASE_URL="+app)
-		var said bytes.Buffer
-		cmd.Stdout, cmd.Stderr = &said, &said
+		log := filepath.Join(t.TempDir(), "log")
+		said, err := os.Create(log)
+		require.NoError(t, err)
+		defer said.Close()
+		cmd.Stdout, cmd.Stderr = said, said
 		require.NoError(t, cmd.Start())
 		deadline := time.Now().Add(30 * time.Second)
 		for {
@@ -261,7 +263,10 @@ func TestNothingSavedIsLost(t *testing.T) {
 					return cmd
 				}
 			}
-			require.True(t, time.Now().Before(deadline), "the server did not come up: %s", said.String())
+			if time.Now().After(deadline) {
+				text, _ := os.ReadFile(log)
+				t.Fatalf("the server did not come up: %s", text)
+			}
 			time.Sleep(50 * time.Millisecond)
 		}
 	}

@@ -540,6 +540,9 @@ func feedGates(s *situation) (Advice, bool) {
 	if id, p := s.best("brown-patch", "pythium-blight", "gray-leaf-spot", "large-patch"); p >= .4 {
 		return hold("the disease weather is over", "nitrogen feeds "+label(id)).causes(id), true
 	}
+	if id, p := s.best("white-grubs", "chinch-bugs", "armyworms", "sod-webworms", "mole-crickets", "crane-fly-larvae"); p >= .5 {
+		return hold("the pest is dealt with", label(id)+" would eat the re-growth that feeding invites").causes(id), true
+	}
 	if s.p("growth-flush-chlorosis") >= .5 {
 		return hold("the flush is over, two to three weeks", "there is nitrogen enough; it grows too fast").causes("growth-flush-chlorosis"), true
 	}
