@@ -225,6 +225,11 @@ func (s *Server) siteRoutes() {
 		out.ID, out.Version = in.ID, out.Version+1
 		return answer(out), err
 	})
+	operation(s, http.MethodGet, "/sites/{id}/history", "get-site-history", "All visits of a site and the diagnoses that were given", "sites", See, func(ctx context.Context, in *IDPath) (*body[History], error) {
+		out := History{Visits: []Visit{}, Given: []Given{}, Offenders: []Offender{}}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error { return history(tx, in.ID, &out) })
+		return answer(out), err
+	})
 	operation(s, http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", KeepSites, func(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
 		z := in.Body
 		if err := keyed(z.ID); err != nil {
@@ -252,6 +257,64 @@ func (s *Server) siteRoutes() {
 		out.ID, out.Version = in.ID, out.Version+1
 		return answer(out), err
 	})
+}
+
+// Offender is a zone that had the same cause more than once within three years: the remedy was for the symptom.
+type Offender struct {
+	ZoneID uuid.UUID `json:"zone_id"`
+	Cause  string    `json:"cause"`
+	Times  int       `json:"times"`
+}
+
+// History is what has happened on a site, the newest first.
+type History struct {
+	Visits    []Visit    `json:"visits" nullable:"false"`
+	Given     []Given    `json:"given" nullable:"false"`
+	Offenders []Offender `json:"repeat_offenders" nullable:"false"`
+}
+
+func history(tx *gorm.DB, site uuid.UUID, out *History) error {
+	if err := tx.First(&store.Site{}, "id = ?", site).Error; err != nil {
+		return err
+	}
+	var visits []store.Visit
+	if err := tx.Where("site_id = ?", site).Order("due_on DESC, id DESC").Limit(200).Find(&visits).Error; err != nil {
+		return err
+	}
+	var people []store.Person
+	if err := tx.Find(&people).Error; err != nil {
+		return err
+	}
+	for _, v := range visits {
+		o := visitOf(v)
+		for _, p := range people {
+			if v.PersonID != nil && p.ID == *v.PersonID {
+				o.PersonName = p.Name
+			}
+		}
+		out.Visits = append(out.Visits, o)
+	}
+	var given []store.Diagnosis
+	if err := tx.Where("visit_id IN (SELECT id FROM visits WHERE site_id = ?)", site).Order("given_on DESC").Limit(200).Find(&given).Error; err != nil {
+		return err
+	}
+	type key struct {
+		zone  uuid.UUID
+		cause string
+	}
+	times := map[key]int{}
+	for _, g := range given {
+		out.Given = append(out.Given, givenOf(g))
+		k := key{g.ZoneID, g.Leading}
+		times[k]++
+		if times[k] == 2 && given[0].GivenOn.Sub(g.GivenOn) < historyDays*24*time.Hour {
+			out.Offenders = append(out.Offenders, Offender{g.ZoneID, g.Leading, 0})
+		}
+	}
+	for i, o := range out.Offenders {
+		out.Offenders[i].Times = times[key{o.ZoneID, o.Cause}]
+	}
+	return nil
 }
 
 // Person is somebody of the firm.

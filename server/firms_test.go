@@ -52,7 +52,8 @@ func routes(p place, person string) map[string]route {
 	return map[string]route{
 		"list-clients": {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
 		"list-sites": {"GET", "/sites", nil}, "create-site": {"POST", "/sites", siteBody}, "change-site": {"PUT", "/sites/" + p.site, siteBody},
-		"create-zone": {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
+		"get-site-history": {"GET", "/sites/" + p.site + "/history", nil},
+		"create-zone":      {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
 		"list-people": {"GET", "/people", nil}, "create-person": {"POST", "/people", personBody}, "change-person": {"PUT", "/people/" + person, personBody},
 		"change-my-settings": {"PUT", "/me/settings", map[string]any{"unit_system": "us", "date_form": "mdy"}},
 		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "version": 1}},
@@ -143,7 +144,7 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
-	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "likely-causes": server.See, "change-my-settings": server.See,
+	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
 	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites, "create-zone": server.KeepSites, "change-zone": server.KeepSites,
 	"create-person": server.KeepPeople, "change-person": server.KeepPeople, "change-firm": server.KeepFirm,
 	"book-visit": server.BookVisits, "change-visit": server.BookVisits,

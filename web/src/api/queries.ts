@@ -24,6 +24,7 @@ export const useMe = () =>
 export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
 export const useDay = () => useQuery({ queryKey: ['day'], queryFn: () => got(api.GET('/day')) })
 export const useSites = () => useQuery({ queryKey: ['sites'], queryFn: () => got(api.GET('/sites')) })
+export const useHistory = (id: string) => useQuery({ queryKey: ['history', id], queryFn: () => got(api.GET('/sites/{id}/history', { params: { path: { id } } })), enabled: id !== '' })
 export const useClients = () => useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/clients')) })
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => got(api.GET('/people')) })
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })

@@ -3,13 +3,13 @@ import { Button, Input } from 'antd'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
-import { newId, useClients, useMe, usePeople, useRefresh, useSites, useWords, type Words } from '../api/queries'
-import { fromSI, readNumber, show, toSI, unitFor } from '../format'
+import { newId, useClients, useHistory, useMe, usePeople, useRefresh, useSites, useWords, type Words } from '../api/queries'
+import { fromSI, percent, readNumber, show, showDate, toSI, unitFor } from '../format'
 import { Busy, Problem } from '../Shell'
 import './sites.css'
 
 type Me = Schemas['Me']
-type Open = { what: 'site'; site?: Schemas['Site'] } | { what: 'zone'; zone?: Schemas['Zone'] } | { what: 'client'; client?: Schemas['Client'] } | { what: 'visit' } | undefined
+type Open = { what: 'site'; site?: Schemas['Site'] } | { what: 'zone'; zone?: Schemas['Zone'] } | { what: 'client'; client?: Schemas['Client'] } | { what: 'visit'; visit?: Schemas['Visit'] } | undefined
 
 const textures = ['', 'sand', 'loamy-sand', 'sandy-loam', 'loam', 'silt-loam', 'clay-loam', 'clay'] as const
 
@@ -115,30 +115,60 @@ function ZoneForm({ zone, site, me, words, onDone }: { zone?: Schemas['Zone']; s
   )
 }
 
-function VisitForm({ site, me, onDone }: { site: string; me: Me; onDone: () => void }) {
+function VisitForm({ site, visit, me, onDone }: { site: string; visit?: Schemas['Visit']; me: Me; onDone: () => void }) {
   const refresh = useRefresh()
   const navigate = useNavigate()
   const people = usePeople()
-  const [id] = useState(newId)
-  const [due, setDue] = useState(me.today)
-  const [reason, setReason] = useState('')
-  const [person, setPerson] = useState(me.person_id)
+  const [id] = useState(() => visit?.id ?? newId())
+  const [due, setDue] = useState(visit?.due_on ?? me.today)
+  const [reason, setReason] = useState(visit?.reason ?? '')
+  const [person, setPerson] = useState(visit?.person_id ?? me.person_id)
   const save = useMutation({
-    mutationFn: () => got(api.POST('/visits', { body: { id, site_id: site, kind: 'diagnosis', due_on: due, reason, version: 0, ...(person ? { person_id: person } : {}) } })),
+    mutationFn: () => {
+      const body: Schemas['Visit'] = { id, site_id: site, zone_id: visit?.zone_id, kind: visit?.kind ?? 'diagnosis', due_on: due, reason, version: visit?.version ?? 0, person_id: person }
+      return got(visit ? api.PUT('/visits/{id}', { params: { path: { id } }, body }) : api.POST('/visits', { body }))
+    },
     onSuccess: async () => {
       await refresh()
       onDone()
-      if (due <= me.today && me.rights.includes('answer-checks')) void navigate(`/visits/${id}`)
+      if (!visit && due <= me.today && me.rights.includes('answer-checks')) void navigate(`/visits/${id}`)
     },
   })
   return (
     <form className="form side" aria-label="Visit" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
-      <h2>Book a visit</h2>
+      <h2>{visit ? 'Change the visit' : 'Book a visit'}</h2>
       <label className="field"><span>Day</span><input className="plain-date" type="date" required aria-label="Day" value={due} onChange={(e) => setDue(e.target.value)} /></label>
       <Text label="Reason" value={reason} onChange={setReason} />
       <Pick label="Who goes" value={person} onChange={setPerson} options={(people.data ?? []).filter((p) => p.active).map((p) => [p.id, p.name] as const)} />
       <Buttons pending={save.isPending} error={save.error} onClose={onDone} />
     </form>
+  )
+}
+
+function Happened({ site, me, words, onChange }: { site: Schemas['Site']; me: Me; words: Words; onChange: (v: Schemas['Visit']) => void }) {
+  const history = useHistory(site.id)
+  if (history.isError) return <Problem error={history.error} />
+  if (!history.data) return <Busy what="the history" />
+  const zone = (id: string) => site.zones?.find((z) => z.id === id)?.name ?? ''
+  const h = history.data
+  return (
+    <>
+      {h.repeat_offenders.map((o) => <p key={o.zone_id + o.cause} className="caution"><b>{zone(o.zone_id)}</b>: {words.cause.get(o.cause)?.label.toLowerCase()} {o.times} times within three years. The remedy was for the symptom.</p>)}
+      <h3>Visits</h3>
+      <ul className="visit-list">
+        {h.visits.map((v) => {
+          const given = h.given.filter((g) => g.visit_id === v.id)
+          return (
+            <li key={v.id}>
+              <Link to={v.kind === 'follow-up' && v.zone_id ? `/visits/${v.id}/${v.zone_id}/recovery` : `/visits/${v.id}${v.zone_id ? `/${v.zone_id}` : ''}`}><b className="num">{showDate(v.due_on, me.date_form)}</b> {v.reason || 'visit'}</Link>
+              <span className="faint">{[v.closed_on ? 'closed' : v.due_on < me.today ? 'overdue' : 'booked', v.person_name, ...given.map((g) => `${zone(g.zone_id)}: ${words.cause.get(g.leading)?.label ?? ''} ${percent(g.probability)} %`)].filter(Boolean).join(', ')}</span>
+              {!v.closed_on && me.rights.includes('book-visits') && <Button size="small" onClick={() => onChange(v)}>Change</Button>}
+            </li>
+          )
+        })}
+      </ul>
+      {h.visits.length === 0 && <p className="faint">No visit yet.</p>}
+    </>
   )
 }
 
@@ -167,7 +197,7 @@ export default function Sites() {
           <h2>{site.name}</h2>
           <p>{site.client_name}<br />{site.address}<br /><span className="num faint">{Math.abs(site.latitude).toFixed(3)}° {site.latitude < 0 ? 'S' : 'N'}, {Math.abs(site.longitude).toFixed(3)}° {site.longitude < 0 ? 'W' : 'E'}, {site.timezone}</span></p>
           {site.access_notes && <p className="notice">{site.access_notes}</p>}
-          <p>{site.lines_located_on ? `Buried lines located on ${site.lines_located_on}` : 'No locate of buried lines on record: no coring before one.'}</p>
+          <p>{site.lines_located_on ? `Buried lines located on ${showDate(site.lines_located_on, me.date_form)}` : 'No locate of buried lines on record: no coring before one.'}</p>
           <p className="buttons">
             {me.rights.includes('book-visits') && <Button type="primary" onClick={() => setOpen({ what: 'visit' })}>Book a visit</Button>}
             {keeps && <><Button onClick={() => setOpen({ what: 'site', site })}>Change the site</Button><Button onClick={() => setOpen({ what: 'client', client: clients.data?.find((c) => c.id === site.client_id) })}>Change the client</Button><Button onClick={() => setOpen({ what: 'zone' })}>Add a zone</Button></>}
@@ -182,13 +212,14 @@ export default function Sites() {
               </li>
             ))}
           </ul>
+          <Happened site={site} me={me} words={words} onChange={(visit) => setOpen({ what: 'visit', visit })} />
           {(site.zones ?? []).length === 0 && <p className="empty">No zone yet. A visit weighs each zone for itself.</p>}
         </section>
       ) : <p className="empty">No site yet. Begin with a client, then the site and its zones.</p>}
       {open?.what === 'site' && <SiteForm key={open.site?.id ?? 'new'} site={open.site} me={me} onDone={(id) => { close(); if (id) void navigate(`/sites/${id}`) }} />}
       {open?.what === 'client' && <ClientForm key={open.client?.id ?? 'new'} client={open.client} onDone={close} />}
       {open?.what === 'zone' && site && <ZoneForm key={open.zone?.id ?? 'new'} zone={open.zone} site={site.id} me={me} words={words} onDone={close} />}
-      {open?.what === 'visit' && site && <VisitForm key={site.id} site={site.id} me={me} onDone={close} />}
+      {open?.what === 'visit' && site && <VisitForm key={open.visit?.id ?? site.id} site={site.id} visit={open.visit} me={me} onDone={close} />}
     </main>
   )
 }

@@ -162,7 +162,8 @@ export default function Visit() {
 
 function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Check'][]; needed: Schemas['ActionLine'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
   const first = [...new Map(needed.map((a) => [a.check?.[0] ?? '', a])).entries()].slice(0, 1)
-  const shown = next.filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some(([f]) => f === n.finding)).slice(0, 3 - first.length)
+  // what decides comes first; within that, by gain per minute
+  const shown = [...next].sort((a, b) => Number(b.decides) - Number(a.decides)).filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some(([f]) => f === n.finding)).slice(0, 3 - first.length)
   return (
     <section className="next" aria-label="Next checks">
       <h2>Next worth doing <kbd>n</kbd></h2>

@@ -4,7 +4,8 @@ import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { queryClient } from '../api/queries'
 
-const clockTime = (iso: string | undefined) => (iso ? new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false }) : '')
+/** Times are kept in UTC and read on the site's own clock. */
+const clockTime = (iso: string | undefined, timeZone: string) => (iso ? new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }) : '')
 
 /** Who and where, the zones, the views of the visit, and the times of arrival and leaving. */
 export function VisitHead({ detail, me, zone, view }: { detail: Schemas['VisitDetail']; me: Schemas['Me']; zone: string; view: 'visit' | 'plan' | 'record' | 'recovery' }) {
@@ -32,8 +33,8 @@ export function VisitHead({ detail, me, zone, view }: { detail: Schemas['VisitDe
       </div>
       <div className="times">
         {!v.arrived_at && may && <Button type="primary" loading={note.isPending} onClick={() => note.mutate('arrive')}>Arrive</Button>}
-        {v.arrived_at && !v.left_at && <><span className="num faint">since {clockTime(v.arrived_at)}</span>{may && <Button loading={note.isPending} onClick={() => note.mutate('leave')}>Leave</Button>}</>}
-        {v.left_at && <span className="num faint">{clockTime(v.arrived_at)}–{clockTime(v.left_at)}, closed</span>}
+        {v.arrived_at && !v.left_at && <><span className="num faint">since {clockTime(v.arrived_at, detail.site.timezone)}</span>{may && <Button loading={note.isPending} onClick={() => note.mutate('leave')}>Leave</Button>}</>}
+        {v.left_at && <span className="num faint">{clockTime(v.arrived_at, detail.site.timezone)}–{clockTime(v.left_at, detail.site.timezone)}, closed</span>}
         {note.isError && <span className="problem" role="alert">{note.error.message}</span>}
       </div>
     </header>
