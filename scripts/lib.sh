@@ -63,4 +63,4 @@ listening() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 free_port() { local p=$1; while listening "$p"; do p=$((p + 1)); [ "$p" -lt $(($1 + 200)) ] || fail "no free port from $1 on."; done; echo "$p"; }
 
 # alive PID WORD: true when the process runs and its command line holds WORD.
-alive() { [ -n "$1" ] && [ -r "/proc/$1/cmdline" ] && tr '\0' ' ' <"/proc/$1/cmdline" | grep -q -- "$2"; }
+alive() { [ -n "$1" ] && [ -r "/proc/$1/cmdline" ] && tr '\0' ' ' <"/proc/$1/cmdline" 2>/dev/null | grep -q -- "$2"; }

@@ -261,3 +261,31 @@ func TestWorkedExampleOfTheRule(t *testing.T) {
 	require.InDelta(t, .1+.9*8, tm.ratio(0, -1), 1e-12)
 	require.InDelta(t, .05+.95*(7.2+1)/(1.4), tm.ratio(0, 1), 1e-12)
 }
+
+// The next checks look at the sets that carry the mass; this holds how far that is from looking at all of them.
+func TestNextChecksAgainstAllSets(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		found map[string]Value
+		worst float64 // bits
+	}{
+		{"at the start", nil, .06},
+		{"after four answers", map[string]Value{"pattern": ListValue("irregular-patches"), "colour": ListValue("brown"), "footprints": WordValue("stay"), "soil-moisture": WordValue("slightly-moist")}, .03},
+	} {
+		g := Gather(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: c.found})
+		m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+		post := m.sum(m.observeAll(&g), true)
+		some, carried := post.heaviest(.99, 1000)
+		all, _ := post.heaviest(1, 1<<30)
+		worst := 0.0
+		for _, id := range []string{"pull-test", "soil-moisture", "crown-slice", "grubs-per-m2", "onset-speed", "root-condition", "soil-ph"} {
+			if _, done := c.found[id]; done {
+				continue
+			}
+			cf := &compiled[compiledAt[id]]
+			worst = math.Max(worst, math.Abs(m.features(cf, some)[0].gain-m.features(cf, all)[0].gain))
+		}
+		t.Logf("%s: %d of %d sets carry %.3f of the mass; largest error of a gain %.4f bits", c.name, len(some), len(all), carried, worst)
+		require.Less(t, worst, c.worst, c.name)
+	}
+}
