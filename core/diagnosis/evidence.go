@@ -247,10 +247,8 @@ func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 		delete(g.Values, "days-without-5-mm") // the sprinklers stand in for the rain; the balance or a core must say
 	}
 	if _, computed := g.Values["soil-water-deficit"]; computed {
-		// The same dryness three times over would count three times; the balance speaks for the rain.
-		if _, core := g.Values["soil-moisture"]; core {
-			delete(g.Values, "days-without-5-mm")
-		}
+		// the same dryness would count twice; the balance speaks for the rain
+		delete(g.Values, "days-without-5-mm")
 	}
 }
 

@@ -75,6 +75,8 @@ var actions = []action{
 		switch {
 		case !ok:
 			return check("days-since-water", "how long the crowns have been without water is not known")
+		case used >= .67 && s.p("summer-dormancy") < .5 && s.p("drought-dieback") < .8:
+			return check("crown-slice", "whether it rests or is dead is not known; the endurance is nearly used up").causes("summer-dormancy")
 		case used >= .67:
 			return now(fmt.Sprintf("%.0f %% of the endurance of %s is used up", used*100, s.grass.Label)).causes("summer-dormancy")
 		}

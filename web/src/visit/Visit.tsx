@@ -53,7 +53,7 @@ export default function Visit() {
   const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour') ?? [], [words, station])
   const current = checks.find((f) => f.id === active) ?? checks[0]
   const next = scales.data?.now.diagnosis.next_checks ?? []
-  const needed = scales.data?.now.diagnosis.actions.filter((a) => a.verdict === 'check-first' && (scales.data.now.diagnosis.causes.find((c) => c.id === a.causes?.[0])?.probability ?? 0) >= 0.5)
+  const needed = scales.data?.now.diagnosis.actions.filter((a) => a.verdict === 'check-first' && (scales.data.now.diagnosis.causes.find((c) => c.id === a.causes?.[0])?.probability ?? 0) >= 0.5).sort((a, b) => Number(a.group === 'reseed') - Number(b.group === 'reseed'))
   const suggestion = needed?.[0]?.check?.[0] ?? (next.find((n) => n.decides) ?? next[0])?.finding
 
   const goTo = useCallback(
@@ -161,7 +161,7 @@ export default function Visit() {
 }
 
 function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Check'][]; needed: Schemas['ActionLine'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
-  const first = [...new Map(needed.map((a) => [a.check?.[0] ?? '', a])).entries()].slice(0, 1)
+  const first = needed.slice(0, 1).map((a) => [a.check?.[0] ?? '', a] as const)
   // what decides comes first; within that, by gain per minute
   const shown = [...next].sort((a, b) => Number(b.decides) - Number(a.decides)).filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some(([f]) => f === n.finding)).slice(0, 3 - first.length)
   return (
