@@ -93,6 +93,14 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	p.clickText("Sign and record")
 	p.has("The next look is booked for")
 	p.has("Sat 5 Sep 2026")
+
+	// a record is never changed: a correction is a new one that names the old
+	p.clickText("Correct")
+	p.has("Correction of an earlier record")
+	p.types(`input[aria-label="Product"]`, "Evenfeed 20-0-0 (demo), lot 7")
+	p.clickText("Sign and record")
+	p.has("corrects an earlier entry")
+	p.has("corrected since")
 	p.clickText("Measure the baseline")
 	p.types(`input[aria-label="Green cover"]`, "62")
 	p.types(`input[aria-label="Crowns alive"]`, "95")

@@ -252,7 +252,13 @@ func label(cause string) string {
 	return strings.ToLower(c.Label[:1]) + c.Label[1:]
 }
 
-func pct(p float64) string { return fmt.Sprintf("%.0f %%", p*100) }
+// pct never claims certainty.
+func pct(p float64) string {
+	if p >= .995 {
+		return "over 99 %"
+	}
+	return fmt.Sprintf("%.0f %%", p*100)
+}
 
 func now(reasons ...string) Advice   { return Advice{Verdict: DoNow, Reasons: reasons} }
 func avoid(reasons ...string) Advice { return Advice{Verdict: Avoid, Reasons: reasons} }

@@ -65,9 +65,10 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const us = sys === 'us'
   const areaUnit = unitFor('m2', sys)?.label ?? 'm²'
   const rateUnit = unitFor('g/m2', sys)?.label ?? 'g/m²'
-  const doNow = scales.diagnosis.actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen' && a.id !== 'leave-alone')
+  const doNow = scales.diagnosis.actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen' && a.id !== 'leave-alone' && (me.rights.includes('record-pesticide') || !words?.action.get(a.id)?.pesticide))
   const blank: Draft = { action: first || doNow[0]?.id || '', area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))), product: '', amount: '', amountUnit: us ? 'lb' : 'kg', target: us ? '0.5' : '2.4', n: '20', p2o5: '0', k2o: '0', source: 'slow', iron: '', water: '', wind: '', air: '', reentry: '', note: '', signed: me.name }
   const [d, setD] = useState<Draft>(blank)
+  const [corrects, setCorrects] = useState('')
   const set = (change: Partial<Draft>) => setD((x) => ({ ...x, ...change }))
   const action = words?.action.get(d.action)
   const isFeed = feeding.includes(d.action)
@@ -85,7 +86,7 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const save = useMutation({
     mutationFn: async (ids: { id: string; followUp: string }) => {
       const body: Schemas['Record'] = {
-        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, signed_name: d.signed, voided: false, follow_up_id: ids.followUp,
+        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, signed_name: d.signed, voided: false, ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
       }
       if (isFeed && sums.data) {
         const grams = sums.data.product_g
@@ -106,12 +107,13 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const may = me.rights.includes('record-treatment')
   const advice = scales.diagnosis.actions.find((a) => a.id === d.action)
   const records = detail.records.filter((r) => r.zone_id === zone.id)
+  const replaced = new Set(detail.records.map((r) => r.corrects_id).filter((x) => x !== undefined))
   return (
     <div className="record-page">
       <VisitHead detail={detail} me={me} zone={zone.id} view="record" />
       <main>
         <form onSubmit={(e) => { e.preventDefault(); save.mutate(ids) }} aria-label="Application record">
-          <h2>Application record</h2>
+          <h2>{corrects ? 'Correction of an earlier record' : 'Application record'}</h2>
           <label className="field wide"><span>What was done</span>
             <select value={d.action} aria-label="What was done" onChange={(e) => set({ action: e.target.value })}>
               <optgroup label="Advised now">{doNow.map((a) => <option key={a.id} value={a.id}>{a.label}</option>)}</optgroup>
@@ -163,11 +165,12 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
           )}
           {isFeed && sums.isError && <Problem error={sums.error} />}
           {save.isError && <Problem error={save.error} />}
+          {may && action?.pesticide && !me.rights.includes('record-pesticide') && <p className="caution"><b>A licensed applicator records this.</b></p>}
           {may ? <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>Sign and record</Button> : <p className="faint">Your role reads records and does not write them.</p>}
           {save.isSuccess && (
             <div className="recorded" role="status">
               <p><b>Recorded.</b> {save.data.follow_up ? <>The next look is booked for <b className="num" data-follow-up={save.data.follow_up.id}>{showDate(save.data.follow_up.due_on, me.date_form, true)}</b>.</> : 'No look is needed for this.'}</p>
-              <p><Button onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setD({ ...blank, action: '' }) }}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
+              <p><Button onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setCorrects(''); setD({ ...blank, action: '' }) }}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
             </div>
           )}
         </form>
@@ -178,7 +181,8 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
             {records.map((r) => (
               <li key={r.id} data-void={r.voided}>
                 <b>{words?.action.get(r.action)?.label}</b> <span className="num">{showDate(r.applied_on, me.date_form)}</span>
-                <span className="faint">{show(r.area_m2, 'm2', sys)}{r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}{r.product ? ` ${r.product}` : ''}{r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}{r.licence_number ? ` (${r.licence_number})` : ''}{r.corrects_id ? ', corrects an earlier entry' : ''}</span>
+                <span className="faint">{show(r.area_m2, 'm2', sys)}{r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}{r.product ? ` ${r.product}` : ''}{r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}{r.licence_number ? ` (${r.licence_number})` : ''}{r.corrects_id ? ', corrects an earlier entry' : ''}{replaced.has(r.id) ? ', corrected since' : ''}</span>
+                {may && !replaced.has(r.id) && <Button size="small" onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setCorrects(r.id); setD({ ...blank, action: r.action, product: r.product, area: String(Math.round(fromSI(r.area_m2, 'm2', sys))), amount: r.amount === undefined ? '' : String(r.amount), amountUnit: r.amount_unit || blank.amountUnit, reentry: r.reentry, note: r.note, water: r.water_mm === undefined ? '' : String(Math.round(fromSI(r.water_mm, 'mm', sys) * 10) / 10), iron: r.fe_g_m2 === undefined ? '' : String(r.fe_g_m2), wind: r.wind_ms === undefined ? '' : String(r.wind_ms), target: r.n_g_m2 === undefined ? blank.target : String(Math.round(fromSI(r.n_g_m2, 'g/m2', sys) * 100) / 100) }) }}>Correct</Button>}
               </li>
             ))}
           </ul>
