@@ -86,7 +86,7 @@ func New(o Options) *Server {
 	e := echo.New()
 	e.HideBanner, e.HidePort = true, true
 	e.HTTPErrorHandler = s.httpError
-	e.Use(middleware.Recover(), s.logged, s.headers, middleware.BodyLimit(maxBody), middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400}))
+	e.Use(middleware.Recover(), s.logged, s.headers, middleware.BodyLimit(maxBody), middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}))
 	e.GET("/healthz", func(c echo.Context) error { return c.String(http.StatusOK, "ok\n") })
 	e.GET("/readyz", func(c echo.Context) error {
 		ctx, cancel := context.WithTimeout(c.Request().Context(), 2*time.Second)

@@ -57,7 +57,7 @@ func BenchmarkNextChecks(b *testing.B) {
 	known := busy().Findings
 	b.ReportAllocs()
 	for b.Loop() {
-		sets, _ := post.heaviest(.99, 1000)
+		sets, _ := post.heaviest(.98, 600)
 		m.nextChecks(sets, known, nil)
 	}
 }
@@ -65,7 +65,7 @@ func BenchmarkNextChecks(b *testing.B) {
 func BenchmarkNextChecksAtTheStart(b *testing.B) {
 	m, _ := setup(b)
 	post := m.sum(nil, true)
-	sets, carried := post.heaviest(.99, 1000)
+	sets, carried := post.heaviest(.98, 600)
 	for b.Loop() {
 		m.nextChecks(sets, nil, nil)
 	}

@@ -77,7 +77,7 @@ func Diagnose(c Case, o Options) Result {
 	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn}
 	r.Causes = m.results(evs, post, o.NoLedger)
 	if !o.NoNext {
-		sets, _ := post.heaviest(.99, 1000)
+		sets, _ := post.heaviest(.98, 600)
 		for i := 0; i < len(sets) && i < 5; i++ {
 			s := SetResult{Probability: sets[i].p, Causes: []string{}}
 			for k := 0; k < sets[i].size; k++ {

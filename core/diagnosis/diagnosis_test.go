@@ -275,7 +275,7 @@ func TestNextChecksAgainstAllSets(t *testing.T) {
 		g := Gather(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: c.found})
 		m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
 		post := m.sum(m.observeAll(&g), true)
-		some, carried := post.heaviest(.99, 1000)
+		some, carried := post.heaviest(.98, 600)
 		all, _ := post.heaviest(1, 1<<30)
 		worst := 0.0
 		for _, id := range []string{"pull-test", "soil-moisture", "crown-slice", "grubs-per-m2", "onset-speed", "root-condition", "soil-ph"} {

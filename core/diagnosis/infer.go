@@ -1,8 +1,9 @@
 package diagnosis
 
 import (
+	"cmp"
 	"math"
-	"sort"
+	"slices"
 )
 
 // How several causes act on one finding, whatever its kind — the one rule:
@@ -320,7 +321,7 @@ func (p posterior) heaviest(mass float64, limit int) ([]set, float64) {
 			}
 		}
 	}
-	sort.Slice(all, func(a, b int) bool { return all[a].p > all[b].p })
+	slices.SortFunc(all, func(a, b set) int { return cmp.Compare(b.p, a.p) })
 	carried := 0.0
 	for i := range all {
 		carried += all[i].p

@@ -36,6 +36,7 @@ type feature struct {
 	cf    *compiledFinding
 	item  int         // for lists; −1 otherwise
 	p     [][]float64 // by outcome and set
+	none  []float64   // by outcome, where no cause speaks: most sets share it
 	gain  float64
 	label []string
 }
@@ -262,14 +263,15 @@ func (m *model) features(cf *compiledFinding, sets []set) []feature {
 			if !any {
 				continue
 			}
-			ft := feature{cf: cf, item: vi, p: [][]float64{present, absent}, label: []string{item, "not " + item}}
+			q := 1 - b
+			ft := feature{cf: cf, item: vi, p: [][]float64{present, absent}, none: []float64{1 - q, q}, label: []string{item, "not " + item}}
 			ft.gain = jointGain([]feature{ft}, sets)
 			out = append(out, ft)
 		}
 		return out
 	}
 	n := len(cf.background.p)
-	ft := feature{cf: cf, item: -1, p: make([][]float64, n), label: cf.outcomeLabels()}
+	ft := feature{cf: cf, item: -1, p: make([][]float64, n), none: cf.background.p, label: cf.outcomeLabels()}
 	for v := range ft.p {
 		ft.p[v] = make([]float64, len(sets))
 	}
@@ -322,8 +324,8 @@ func jointGain(fs []feature, sets []set) float64 {
 	for s := range sets {
 		depth[0][s] = 1
 	}
-	var walk func(i int)
-	walk = func(i int) {
+	var walk func(i int, none float64)
+	walk = func(i int, none float64) {
 		chance := depth[i]
 		q := 0.0
 		for s := range sets {
@@ -333,30 +335,31 @@ func jointGain(fs []feature, sets []set) float64 {
 			return
 		}
 		if i == len(fs) {
-			// Σ p·c·ln(c/q); sets that nothing speaks of share one value, so the logarithm is kept
-			last, ln := -1.0, 0.0
+			// Σ p·c·ln(c/q); sets that nothing speaks of share one value, whose logarithm is taken once
 			inv := 1 / q
+			shared, mass := math.Log(none*inv), 0.0
 			for s := range sets {
-				c := chance[s]
-				if c <= 0 {
-					continue
+				switch c := chance[s]; {
+				case c == none:
+					mass += sets[s].p
+				case c > 0:
+					gain += sets[s].p * c * math.Log(c*inv)
 				}
-				if c != last {
-					last, ln = c, math.Log(c*inv)
-				}
-				gain += sets[s].p * c * ln
+			}
+			if none > 0 {
+				gain += mass * none * shared
 			}
 			return
 		}
-		for _, row := range fs[i].p {
+		for o, row := range fs[i].p {
 			next := depth[i+1]
 			for s := range sets {
 				next[s] = chance[s] * row[s]
 			}
-			walk(i + 1)
+			walk(i+1, none*fs[i].none[o])
 		}
 	}
-	walk(0)
+	walk(0, 1)
 	return math.Max(0, gain/math.Ln2)
 }
 
