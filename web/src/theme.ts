@@ -25,7 +25,7 @@ export function antTheme(name: ThemeName): ThemeConfig {
   return {
     algorithm: name === 'dusk' ? theme.darkAlgorithm : theme.defaultAlgorithm,
     token: {
-      fontFamily: '"Atkinson Hyperlegible", system-ui, sans-serif', fontSize: 16, controlHeight: 44, controlHeightLG: 52, controlHeightSM: 36, borderRadius: 4,
+      fontFamily: '"Atkinson Hyperlegible", system-ui, sans-serif', fontSize: 16, controlHeight: 44, controlHeightLG: 52, controlHeightSM: 44, borderRadius: 4,
       colorPrimary: p.mark, colorTextLightSolid: p.markInk, colorText: p.ink, colorTextSecondary: p.faint, colorTextPlaceholder: p.faint, colorBgBase: p.sheet, colorBgContainer: p.sheet, colorBgLayout: p.ground,
       colorBorder: p.faint, colorBorderSecondary: p.rule, colorError: p.harm, colorSuccess: p.go, colorWarning: p.wait, colorInfo: p.water, colorLink: p.mark, wireframe: false, motion: false, boxShadow: 'none', boxShadowSecondary: '0 6px 24px rgba(0,0,0,.18)',
     },

@@ -156,13 +156,6 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
             <Field label="Note" value={d.note} onChange={(note) => set({ note })} wide />
             <Field label="Signed" value={d.signed} onChange={(signed) => set({ signed })} hint={action?.pesticide ? (me.licence_until ? `licence valid until ${showDate(me.licence_until, me.date_form)}` : 'needs a licence that is valid today') : undefined} />
           </div>
-          {isFeed && sums.data && (
-            <div className="sums">
-              <p className="num"><b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²</p>
-              <p className="num faint">gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ± {sums.data.error_percent.toFixed(0)} % from the area</p>
-              {sums.data.warnings.map((w) => <p key={w} className="caution">{w}</p>)}
-            </div>
-          )}
           {isFeed && sums.isError && <Problem error={sums.error} />}
           {save.isError && <Problem error={save.error} />}
           {may && action?.pesticide && !me.rights.includes('record-pesticide') && <p className="caution"><b>A licensed applicator records this.</b></p>}
@@ -175,6 +168,13 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
           )}
         </form>
         <section aria-label="Records of this visit">
+          {isFeed && sums.data && (
+            <div className="sums">
+              <p className="num"><b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²</p>
+              <p className="num faint">gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ± {sums.data.error_percent.toFixed(0)} % from the area</p>
+              {sums.data.warnings.map((w) => <p key={w} className="caution">{w}</p>)}
+            </div>
+          )}
           <h2>On record for this visit</h2>
           {records.length === 0 && <p className="faint">Nothing yet. A record is never changed; a correction is a new one that names the old.</p>}
           <ul className="records">
