@@ -80,7 +80,7 @@ func TestReadingsPointWhereTheyShould(t *testing.T) {
 		l := lawn(c.grass, c.month, 40)
 		before, was := -1.0, Value{}
 		for _, v := range c.rising {
-			p := weigh(l, map[string]Value{c.finding: v}).P(c.cause)
+			p := Diagnose(Case{Lawn: l, Findings: map[string]Value{c.finding: v}}, Options{NoNext: true, NoLedger: true}).P(c.cause)
 			require.Greater(t, p, before, "%s: %v should speak more for %s than %v", c.finding, v.Plain(), c.cause, was.Plain())
 			before, was = p, v
 		}

@@ -1,0 +1,145 @@
+package server_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/server"
+)
+
+func TestTheVocabularyNamesEverything(t *testing.T) {
+	c := newWorld(t).as("technician")
+	var v server.Vocabulary
+	c.must(200, "GET", "/vocabulary", nil, &v)
+	require.Len(t, v.Findings, 95)
+	require.Len(t, v.Causes, 79)
+	require.Len(t, v.Actions, 55)
+	require.Len(t, v.Stations, 7)
+	procedures := map[string]bool{}
+	for _, p := range v.Procedures {
+		procedures[p.ID] = true
+	}
+	for _, f := range v.Findings {
+		require.NotEmpty(t, f.Label, f.ID)
+		require.NotEmpty(t, f.Ask, f.ID)
+		require.True(t, procedures[f.Procedure], f.ID)
+		if f.Kind == "one-of" || f.Kind == "any-of" {
+			require.NotEmpty(t, f.Values, f.ID)
+		}
+		for _, x := range f.Values {
+			require.NotEmpty(t, x.Label, x.ID)
+		}
+	}
+	dig := 0
+	for _, p := range v.Procedures {
+		if p.Caution != "" {
+			dig++
+		}
+	}
+	require.GreaterOrEqual(t, dig, 8, "where work can hurt, the caution stands at the step")
+}
+
+func TestTheFieldGuideTurnsWithSeasonAndPlace(t *testing.T) {
+	c := newWorld(t).as("technician")
+	top := func(query string) map[string]float64 {
+		var list []server.LikelyCause
+		c.must(200, "GET", "/causes"+query, nil, &list)
+		require.Len(t, list, 78)
+		out := map[string]float64{}
+		for i, l := range list {
+			out[l.ID] = l.Chance
+			if i > 0 {
+				require.GreaterOrEqual(t, list[i-1].Chance, l.Chance)
+			}
+		}
+		return out
+	}
+	august, february := top("?month=8"), top("?month=2")
+	require.Greater(t, august["drought-stress"], 3*february["drought-stress"])
+	require.Greater(t, february["gray-snow-mold"], august["gray-snow-mold"])
+	south := c.place("Tidewatch")
+	there := top("?month=8&site=" + south.site)
+	require.Greater(t, there["winter-dormancy"], august["winter-dormancy"]*5, "August is winter in the south")
+	require.Zero(t, there["brown-patch"], "kikuyu has no brown patch")
+	c.must(422, "GET", "/causes?month=13", nil, nil)
+	c.must(404, "GET", "/causes?site="+id(), nil, nil)
+
+	var page server.CausePage
+	c.must(200, "GET", "/causes/white-grubs?latitude=40", nil, &page)
+	north := append([]int{}, page.Months...)
+	require.Len(t, north, 12)
+	require.NotEmpty(t, page.Evidence)
+	require.NotEmpty(t, page.Mistaken)
+	c.must(200, "GET", "/causes/white-grubs?latitude=-40", nil, &page)
+	for m := range north {
+		require.Equal(t, north[m], page.Months[(m+6)%12])
+	}
+	c.must(200, "GET", "/causes/healthy-turf", nil, &page)
+	require.Empty(t, page.Months)
+	c.must(404, "GET", "/causes/gremlins", nil, nil)
+}
+
+func TestSiteHistoryAndRepeatOffenders(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("technician")
+	p := c.place("Quill")
+	var h server.History
+	c.must(200, "GET", "/sites/"+p.site+"/history", nil, &h)
+	require.GreaterOrEqual(t, len(h.Visits), 3)
+	require.Len(t, h.Given, 1)
+	require.Equal(t, "white-grubs", h.Given[0].Leading)
+	require.Empty(t, h.Offenders)
+	for i := 1; i < len(h.Visits); i++ {
+		require.GreaterOrEqual(t, h.Visits[i-1].DueOn, h.Visits[i].DueOn, "the newest first")
+	}
+	c.must(200, "POST", p.path("/answers"), answers(tap("pull-test", "lifts-like-carpet"), tap("grubs-per-m2", 120)), nil)
+	c.must(200, "POST", p.path("/diagnoses"), map[string]any{"id": id()}, nil)
+	c.must(200, "GET", "/sites/"+p.site+"/history", nil, &h)
+	require.Equal(t, []server.Offender{{ZoneID: h.Given[0].ZoneID, Cause: "white-grubs", Times: 2}}, h.Offenders)
+}
+
+func TestAmountsOverTheAPI(t *testing.T) {
+	c := newWorld(t).as("technician")
+	ask := map[string]any{"target_n_g_m2": 2.4, "n_percent": 20, "p2o5_percent": 5, "k2o_percent": 10, "fe_percent": 0, "area_m2": 130, "area_error": .06, "quick": false}
+	var d struct {
+		ProductG float64 `json:"product_g"`
+		P        float64 `json:"p_g_m2"`
+		K        float64 `json:"k_g_m2"`
+		Warnings []string
+	}
+	c.must(200, "POST", "/amounts/nitrogen", ask, &d)
+	require.Equal(t, 1560.0, d.ProductG)
+	require.InDelta(t, 12*.05*.436, d.P, .001)
+	require.InDelta(t, 12*.10*.830, d.K, .001)
+	require.Empty(t, d.Warnings)
+	ask["target_n_g_m2"], ask["quick"] = 4, true
+	c.must(200, "POST", "/amounts/nitrogen", ask, &d)
+	require.NotEmpty(t, d.Warnings)
+	ask["n_percent"] = 0
+	var pr problem
+	c.must(422, "POST", "/amounts/nitrogen", ask, &pr)
+	require.NotEmpty(t, pr.at("body.n_percent"))
+}
+
+func TestTheDaysListIsInAnOrderOfDriving(t *testing.T) {
+	c := newWorld(t).as("office")
+	var d server.Day
+	c.must(200, "GET", "/day", nil, &d)
+	require.GreaterOrEqual(t, len(d.Due), 4)
+	for i, v := range d.Due {
+		require.Equal(t, i+1, v.Order)
+		require.False(t, v.Visit.DueOn > d.Today)
+		require.Equal(t, v.Visit.DueOn < d.Today, v.Overdue)
+	}
+	require.Len(t, d.Sky, 7)
+	require.Contains(t, d.Sky[0].Station, "simulated", "a stand-in is labelled as one")
+	for _, s := range d.Straying {
+		require.Contains(t, []string{"slow", "off-course"}, s.Verdict)
+		require.NotEmpty(t, s.Reason)
+	}
+	require.NotEmpty(t, d.Straying)
+	for _, v := range d.Coming {
+		require.Greater(t, v.Visit.DueOn, d.Today)
+	}
+}
