@@ -43,6 +43,17 @@ func BenchmarkSumFortyFindings(b *testing.B) {
 	}
 }
 
+// BenchmarkOneMoreAnswer weighs one more answer onto the kept weights of all sets.
+func BenchmarkOneMoreAnswer(b *testing.B) {
+	m, evs := setup(b)
+	post := m.sum(evs, true)
+	t := m.outcomeTerm(&compiled[compiledAt["pull-test"]], -1, 1)
+	b.ReportAllocs()
+	for b.Loop() {
+		m.more(post, t)
+	}
+}
+
 // BenchmarkBareLoop is the same arithmetic without any hoisting, as the yardstick.
 func BenchmarkBareLoop(b *testing.B) {
 	m, evs := setup(b)

@@ -86,6 +86,9 @@ func Diagnose(c Case, o Options) Result {
 			r.Together = append(r.Together, s)
 		}
 		r.Next, r.Settled = m.nextChecks(sets, g.Values, o.Tools)
+		if len(r.Next) > 0 {
+			m.exact(post, post.marginal, &r.Next[0])
+		}
 	}
 	return r
 }

@@ -10,7 +10,8 @@ import (
 type Outcome struct {
 	Label  string  // the value, or the band of a number
 	Chance float64 // how likely that answer is now
-	Causes []SetP  // the causes that it moves most, with their chance after it
+	Causes []SetP  // the causes that it moves most, with their chance after it; exact for the first check
+	at     int     // which outcome of the finding
 }
 
 // SetP is a cause with a probability.
@@ -29,6 +30,7 @@ type NextCheck struct {
 	Decides   bool    // an answer can move a cause across the point from which acting pays
 	Days      int     // for samples
 	Outcomes  []Outcome
+	item      int // for lists the item asked for; −1 otherwise
 }
 
 // feature is one thing that can be read off: a finding, or one item of a list.
@@ -49,7 +51,6 @@ const (
 // nextChecks ranks the handlings by expected gain per minute over the sets that carry the mass. settled is true when no
 // answer can carry a cause across its point of action any more.
 func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]bool) (checks []NextCheck, settled bool) {
-	n := len(m.active)
 	now := m.marginals(sets, nil)
 	begun := map[string]bool{}
 	for id := range known {
@@ -91,7 +92,7 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 				seen[f.cf.id] = true
 			}
 		}
-		c := NextCheck{Finding: fs[0].cf.id, Procedure: proc.ID, Days: proc.Days, GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup}
+		c := NextCheck{Finding: fs[0].cf.id, Procedure: proc.ID, Days: proc.Days, GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
 		if begun[proc.ID] {
 			c.Minutes = 0
 		}
@@ -121,22 +122,7 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 					c.Decides = true
 				}
 				if i == 0 {
-					out := Outcome{Label: top[0].label[o], Chance: math.Round(q*1000) / 1000}
-					order := make([]int, n)
-					for k := range order {
-						order[k] = k
-					}
-					// what it does: the causes that it moves most, by a twentieth at least, then the leading ones
-					moved := func(k int) float64 {
-						if d := math.Abs(then[k] - now[k]); d >= .05 {
-							return 1 + d
-						}
-						return then[k]
-					}
-					sort.SliceStable(order, func(a, b int) bool { return moved(order[a]) > moved(order[b]) })
-					for _, k := range order[:min(3, n)] {
-						out.Causes = append(out.Causes, SetP{causes[m.active[k]].ID, round3(then[k])})
-					}
+					out := Outcome{Label: top[0].label[o], Chance: math.Round(q*1000) / 1000, Causes: m.moved(now, then), at: o}
 					c.Outcomes = append(c.Outcomes, out)
 				}
 			}

@@ -1,0 +1,116 @@
+package diagnosis
+
+import (
+	"math"
+	"sort"
+)
+
+// more weighs one more answer onto kept weights: every set's weight is multiplied by what the answer says of it, exactly,
+// in one pass over all sets. It returns the new marginals and the chance of the empty set, both normalised; p is not
+// changed.
+func (m *model) more(p posterior, t *term) (marginal []float64, empty float64) {
+	n := len(m.active)
+	marginal = make([]float64, n)
+	at := 0
+	total := p.weight[at]
+	empty = total
+	at++
+	for i := 0; i < n; i++ {
+		gi, ei := t.g[i], t.e[i]
+		single := p.weight[at]
+		at++
+		if gi > 0 {
+			single *= 1 - gi + ei
+		}
+		own := single
+		for j := i + 1; j < n; j++ {
+			N, G, E := (1-gi)*(1-t.g[j]), gi+t.g[j], ei+t.e[j]
+			r := 1.0
+			if G > 0 {
+				r = N + (1-N)*E/G
+			}
+			acc := p.weight[at] * r
+			at++
+			row := p.weight[at : at+n-j-1]
+			for k, w := range row {
+				if w == 0 {
+					continue
+				}
+				c := j + 1 + k
+				if g := t.g[c]; g > 0 {
+					Nk := N * (1 - g)
+					w *= Nk + (1-Nk)*(E+t.e[c])/(G+g)
+				} else {
+					w *= r
+				}
+				marginal[c] += w
+				acc += w
+			}
+			at += len(row)
+			marginal[j] += acc
+			own += acc
+		}
+		marginal[i] += own
+		total += own
+	}
+	if !(total > 0) {
+		total = 1
+	}
+	for k := range marginal {
+		marginal[k] /= total
+	}
+	return marginal, empty / total
+}
+
+// outcomeTerm is the term of one outcome of a finding: a value, a band of a number, or an item that is there or is not.
+func (m *model) outcomeTerm(cf *compiledFinding, item, outcome int) *term {
+	n := len(m.active)
+	t := &term{g: make([]float64, n), e: make([]float64, n)}
+	for k, ci := range m.active {
+		d := cf.byCause[ci][m.turf]
+		if d == nil {
+			continue
+		}
+		if item < 0 {
+			t.g[k] = d.grip
+			t.e[k] = d.grip * d.p[outcome] / cf.background.p[outcome]
+			continue
+		}
+		if g := math.Min(d.p[item]*d.grip, .985); g > 0 {
+			t.g[k] = g
+			if outcome == 0 { // it is there
+				t.e[k] = g / cf.leak(item)
+			}
+		}
+	}
+	return t
+}
+
+// exact replaces what the outcomes of a check would do by the exact figures over all sets.
+func (m *model) exact(p posterior, now []float64, c *NextCheck) {
+	cf := &compiled[compiledAt[c.Finding]]
+	for i := range c.Outcomes {
+		then, _ := m.more(p, m.outcomeTerm(cf, c.item, c.Outcomes[i].at))
+		c.Outcomes[i].Causes = m.moved(now, then)
+	}
+}
+
+// moved lists the three causes that an answer moves most, by a twentieth at least, then the leading ones.
+func (m *model) moved(now, then []float64) []SetP {
+	order := make([]int, len(then))
+	for k := range order {
+		order[k] = k
+	}
+	weight := func(k int) float64 {
+		if d := math.Abs(then[k] - now[k]); d >= .05 {
+			return 1 + d
+		}
+		return then[k]
+	}
+	sort.SliceStable(order, func(a, b int) bool { return weight(order[a]) > weight(order[b]) })
+	var out []SetP
+	for _, k := range order[:min(3, len(order))] {
+		out = append(out, SetP{causes[m.active[k]].ID, round3(then[k])})
+	}
+	return out
+}
