@@ -36,7 +36,7 @@ func addresses() (string, string, error) {
 		_, here, _, _ := runtime.Caller(0)
 		script := filepath.Join(filepath.Dir(here), "..", "..", "scripts", "postgres.sh")
 		// packages are tested side by side: one of them starts it, the others wait
-		lock, err := os.OpenFile(filepath.Join(os.TempDir(), "hodos-test-pg.start"), os.O_CREATE|os.O_RDWR, 0o600)
+		lock, err := os.OpenFile(filepath.Join(os.TempDir(), fmt.Sprintf("hodos-test-pg-%d.start", os.Getuid())), os.O_CREATE|os.O_RDWR, 0o600)
 		if err == nil {
 			defer lock.Close()
 			err = syscall.Flock(int(lock.Fd()), syscall.LOCK_EX)
