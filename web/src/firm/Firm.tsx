@@ -115,7 +115,7 @@ export default function Firm() {
         </table>
       </div>
       <div>
-        {open ? <PersonForm key={open.person?.id ?? 'new'} person={open.person} onClose={() => setOpen(undefined)} /> : (
+        {open ? <PersonForm key={open.person?.id ?? 'new'} person={open.person} onClose={() => setOpen((now) => (now === open ? undefined : now))} /> : (
           <>
             <Settings key={firm.data.version} firm={firm.data} may={me.rights.includes('keep-firm')} />
             {mine && <Mine mine={mine} />}

@@ -184,7 +184,8 @@ export default function Sites() {
   if (!sites.data || !me || !words) return <Busy what="the sites" />
   const site = sites.data.find((s) => s.id === chosen) ?? sites.data[0]
   const keeps = me.rights.includes('keep-sites')
-  const close = () => setOpen(undefined)
+  // a form that finishes late closes itself, not the one opened since
+  const close = () => setOpen((now) => (now === open ? undefined : now))
   return (
     <main className="sites">
       <nav aria-label="Sites">
