@@ -11,6 +11,11 @@ var learnActions = []action{
 			return avoid("the laboratory has answered")
 		}
 		id, p := s.best("necrotic-ring-spot", "summer-patch", "take-all-root-rot", "pythium-root-rot", "spring-dead-spot", "turf-mosaic-virus", "large-patch")
+		_, colour := s.v["root-colour"]
+		_, condition := s.v["root-condition"]
+		if p >= .2 && p < .97 && !colour && !condition && s.word("pull-test") == "" {
+			return check("root-colour", "look at the roots before a sample goes out", "root-condition").causes(id)
+		}
 		if p >= .2 && p < .97 {
 			return now(fmt.Sprintf("the treatment depends on the name: %s stands at %s and the field signs end here", label(id), pct(p))).causes(id)
 		}

@@ -4,7 +4,7 @@ import { useParams } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, useMe, useRecovery, useRefresh, useVisit, useWords } from '../api/queries'
-import { readNumber, showDate } from '../format'
+import { percent, readNumber, showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
@@ -100,7 +100,7 @@ export default function VisitRecovery() {
 
 export function Done({ r, form, label, cause }: { r: Schemas['Recovery']; form: Schemas['Me']['date_form']; label: (id: string) => string; cause: (id: string) => string }) {
   const lines = [
-    ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${Math.round(g.probability * 100)} %`, key: g.id })),
+    ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${percent(g.probability)} %`, key: g.id })),
     ...r.records.map((x) => ({ on: x.applied_on ?? '', what: `${label(x.action)}${x.product ? `, ${x.product}` : ''}`, key: x.id })),
     ...r.looks.map((l) => ({ on: l.looked_on ?? '', what: `Look: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`, key: l.id })),
   ].sort((a, b) => b.on.localeCompare(a.on))
