@@ -327,17 +327,27 @@ func (cf *compiledFinding) scale(x float64) float64 {
 	return x
 }
 
-// density of a number under a distribution: a normal curve with its own width on either side (10 % and 90 % points),
-// with three per cent spread evenly over the whole range so that no reading is impossible (judgement).
+// stray is the share of readings that may lie anywhere in the physical range, so that no reading is impossible (judgement).
+const stray = .03
+
+// density of a number under a distribution: a normal curve with its own width on either side (10 % and 90 % points), and
+// a few strays spread evenly over the whole range. A reading at an end of the range ("none counted") stands for all that
+// the curve has beyond it.
 func (cf *compiledFinding) density(d *dist, x float64) float64 {
 	l, r := d.widths()
+	switch {
+	case x <= cf.f.Min:
+		return math.Max(cf.below(d, cf.f.Min), stray/60)
+	case x >= cf.f.Max:
+		return math.Max(1-cf.below(d, cf.f.Max), stray/60)
+	}
 	z := cf.scale(x) - d.mid
 	s := r
 	if z < 0 {
 		s = l
 	}
 	curve := 2 / (math.Sqrt(2*math.Pi) * (l + r)) * math.Exp(-.5*(z/s)*(z/s))
-	return .97*curve + .03/(cf.scale(cf.f.Max)-cf.scale(cf.f.Min))
+	return (1-stray)*curve + stray/(cf.scale(cf.f.Max)-cf.scale(cf.f.Min))
 }
 
 // below is the chance of a number under x.
@@ -352,7 +362,7 @@ func (cf *compiledFinding) below(d *dist, x float64) float64 {
 		curve = l/(l+r) + r/(l+r)*(2*phi(z/r)-1)
 	}
 	lo, hi := cf.scale(cf.f.Min), cf.scale(cf.f.Max)
-	return .97*curve + .03*math.Max(0, math.Min(1, (cf.scale(x)-lo)/(hi-lo)))
+	return (1-stray)*curve + stray*math.Max(0, math.Min(1, (cf.scale(x)-lo)/(hi-lo)))
 }
 
 func (d *dist) widths() (left, right float64) {

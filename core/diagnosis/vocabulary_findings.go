@@ -39,7 +39,7 @@ var findings = []Finding{
 	{ID: "moths-on-walking", Station: "walk", Procedure: "walk", Minutes: 0.2, Label: "Moths", Ask: "Moths that rise ahead of the feet", Kind: OneOf, Values: ids("none few many")},
 	{ID: "green-up-percent", Station: "walk", Procedure: "walk", Minutes: 0.3, Label: "Green-up", Ask: "Share that has greened, in spring", Kind: Number, Unit: "%", Min: 0, Max: 100, Scale: Linear, Bands: nums("10 50 90"), Step: 5},
 	{ID: "position", Station: "walk", Procedure: "walk", Minutes: 0.3, Label: "Position", Ask: "Where the worst of it lies", Kind: AnyOf, Values: ids("open near-hardscape slope low-spot over-tank under-tree entry-path building-shade")},
-	{ID: "moss-cover-percent", Station: "walk", Procedure: "walk", Minutes: 0.2, Label: "Moss", Ask: "Share of moss", Kind: Number, Unit: "%", Min: 0, Max: 100, Scale: Linear, Bands: nums("2 10 30"), Step: 5},
+	{ID: "moss-cover-percent", Station: "walk", Procedure: "walk", Minutes: 0.2, Label: "Moss", Ask: "Share of moss", Kind: Number, Unit: "%", Min: 0, Max: 100, Scale: Log, Bands: nums("2 10 30"), Step: 5},
 	{ID: "weed-cover-percent", Station: "walk", Procedure: "walk", Minutes: 0.3, Label: "Weeds", Ask: "Share of weeds", Kind: Number, Unit: "%", Min: 0, Max: 100, Scale: Linear, Bands: nums("5 15 30 50"), Step: 5},
 	{ID: "weed-kinds", Station: "walk", Procedure: "walk", Minutes: 0.4, Label: "Kinds of weeds", Ask: "All kinds seen", Kind: AnyOf, Values: ids("broadleaf annual-grassy perennial-grassy sedge winter-annual summer-annual perennial bulb kyllinga")},
 	{ID: "seed-heads", Station: "walk", Procedure: "walk", Minutes: 0.2, Label: "Seed heads", Ask: "How many seed heads stand", Kind: OneOf, Values: ids("none few many")},
