@@ -10,6 +10,7 @@ import (
 const usage = `hodos weighs what is wrong with a lawn.
 
   hodos diagnose [--json] CASE.json   weigh one case file ("-" reads standard input)
+  hodos simulate [--lawns N] [--seed N]  play lawns of which the truth is known (docs/simulation.md)
   hodos serve                         serve the application (settings: docs/operating.md)
   hodos demo [--fresh]                serve the demo firm on a simulated clock
   hodos migrate                       bring the database up to date
@@ -27,7 +28,7 @@ func main() {
 		fmt.Fprint(os.Stderr, usage)
 		os.Exit(2)
 	}
-	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm}
+	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm, "simulate": simulate}
 	run, ok := commands[os.Args[1]]
 	if !ok {
 		fmt.Fprintf(os.Stderr, "hodos: unknown command %q\n\n%s", os.Args[1], usage)

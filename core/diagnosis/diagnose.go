@@ -54,6 +54,7 @@ func (r Result) P(id string) float64 {
 // Options steer a diagnosis.
 type Options struct {
 	Tools    map[string]bool // procedures that cannot be done now are false; nil for all at hand
+	At       string          // the station where the specialist stands; going elsewhere takes MoveMinutes
 	NoNext   bool            // leave the next checks out
 	NoLedger bool            // leave the bits out
 }
@@ -85,7 +86,7 @@ func Diagnose(c Case, o Options) Result {
 			}
 			r.Together = append(r.Together, s)
 		}
-		r.Next, r.Settled = m.nextChecks(sets, g.Values, o.Tools)
+		r.Next, r.Settled = m.nextChecks(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
 		if len(r.Next) > 0 {
 			m.exact(post, post.marginal, &r.Next[0])
 		}

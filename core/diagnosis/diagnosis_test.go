@@ -283,7 +283,7 @@ func TestNextChecksAgainstAllSets(t *testing.T) {
 				continue
 			}
 			cf := &compiled[compiledAt[id]]
-			worst = math.Max(worst, math.Abs(m.features(cf, some)[0].gain-m.features(cf, all)[0].gain))
+			worst = math.Max(worst, math.Abs(m.features(cf, some, post.marginal)[0].gain-m.features(cf, all, post.marginal)[0].gain))
 		}
 		t.Logf("%s: %d of %d sets carry %.3f of the mass; largest error of a gain %.4f bits", c.name, len(some), len(all), carried, worst)
 		require.Less(t, worst, c.worst, c.name)

@@ -55,6 +55,7 @@ type model struct {
 	pair   []float64 // n×n factors
 	turf   int       // 0 cool, 1 warm
 	lawn   Lawn
+	room   []float64 // for the weights of the next sum, when those of the last are no longer wanted
 }
 
 func newModel(l Lawn, odds func(i int) float64) *model {
@@ -200,7 +201,11 @@ func (m *model) sum(evs []evidence, keep bool) posterior {
 	}
 	p := posterior{n: n, marginal: make([]float64, n)}
 	if keep {
-		p.weight = make([]float64, 0, 1+n+n*(n-1)/2+n*(n-1)*(n-2)/6)
+		if m.room == nil {
+			p.weight = make([]float64, 0, 1+n+n*(n-1)/2+n*(n-1)*(n-2)/6)
+		} else {
+			p.weight = m.room[:0]
+		}
 	}
 	out := func(w float64) {
 		if keep {
@@ -300,25 +305,48 @@ type set struct {
 }
 
 // heaviest returns the sets that together carry at least the given mass, at most limit of them, normalised, and the
-// mass that they carry.
+// mass that they carry. Weights are first counted by size, an eighth of an octave a class, so that only the heavy ones
+// are sorted.
 func (p posterior) heaviest(mass float64, limit int) ([]set, float64) {
-	var all []set
-	n, at := p.n, 0
-	cut := 1e-7
+	const least, class = 1e-7, 49 // the bits of a float64 from here up: sign, exponent, three of the mantissa
+	base := math.Float64bits(least) >> class
+	var count [200]int
+	var carries [200]float64
+	for _, w := range p.weight {
+		if w > least {
+			c := min(int(math.Float64bits(w)>>class-base), len(count)-1)
+			count[c]++
+			carries[c] += w
+		}
+	}
+	from, n, sum := len(count)-1, 0, 0.0
+	for ; from > 0; from-- {
+		n, sum = n+count[from], sum+carries[from]
+		if n >= limit || sum >= mass {
+			break
+		}
+	}
+	cut := math.Max(least, math.Float64frombits((base+uint64(from))<<class))
+	all := make([]set, 0, n)
+	at := 0
 	next := func(size, i, j, k int) {
-		if w := p.weight[at]; w > cut {
+		if w := p.weight[at]; w >= cut {
 			all = append(all, set{[3]int{i, j, k}, size, w})
 		}
 		at++
 	}
 	next(0, 0, 0, 0)
-	for i := 0; i < n; i++ {
+	for i := 0; i < p.n; i++ {
 		next(1, i, 0, 0)
-		for j := i + 1; j < n; j++ {
+		for j := i + 1; j < p.n; j++ {
 			next(2, i, j, 0)
-			for k := j + 1; k < n; k++ {
-				next(3, i, j, k)
+			row := p.weight[at : at+p.n-j-1]
+			for k, w := range row {
+				if w >= cut {
+					all = append(all, set{[3]int{i, j, j + 1 + k}, 3, w})
+				}
 			}
+			at += len(row)
 		}
 	}
 	slices.SortFunc(all, func(a, b set) int { return cmp.Compare(b.p, a.p) })

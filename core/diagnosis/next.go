@@ -24,6 +24,7 @@ type SetP struct {
 type NextCheck struct {
 	Finding   string
 	Also      []string // further findings of the same handling that tell something
+	Station   string   // where on the visit it is done
 	Procedure string
 	GainBits  float64 // expected information about which causes are at work, of up to three findings together
 	Minutes   float64 // the set-up, unless already paid on this visit, and the findings
@@ -44,13 +45,25 @@ type feature struct {
 }
 
 const (
-	worthBits   = .03 // less than this is not worth a walk (judgement)
-	worthChance = .03 // an answer less likely than this is not waited for (judgement)
+	worthBits   = .01  // less than this is not worth a walk (judgement)
+	hopeless    = .004 // what only causes speak of that are together less likely than this is not looked at (judgement)
+	together    = 5    // so many checks are looked at together before nothing is said to change a decision (judgement)
+	worthChance = .005 // an answer less likely than this is not waited for (judgement)
 )
+
+// ask is what the next checks depend on beside the causes.
+type ask struct {
+	known map[string]Value
+	skip  map[string]bool // findings that cannot be had
+	tools map[string]bool // procedures that cannot be done are false
+	at    string          // the station where the specialist stands, or ""
+	bare  bool            // leave out what each outcome would do to the causes
+}
 
 // nextChecks ranks the handlings by expected gain per minute over the sets that carry the mass. settled is true when no
 // answer can carry a cause across its point of action any more.
-func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]bool) (checks []NextCheck, settled bool) {
+func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool) {
+	known, tools := a.known, a.tools
 	now := m.marginals(sets, nil)
 	begun := map[string]bool{}
 	for id := range known {
@@ -61,7 +74,7 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 	byProcedure := map[string][]feature{}
 	for fi := range findings {
 		f := &findings[fi]
-		if _, done := known[f.ID]; done || f.Kind == CauseIDs {
+		if _, done := known[f.ID]; done || a.skip[f.ID] || f.Kind == CauseIDs {
 			continue
 		}
 		if able, said := tools[f.Procedure]; said && !able {
@@ -75,13 +88,13 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 		if !f.sensible(known, m) {
 			continue
 		}
-		byProcedure[f.Procedure] = append(byProcedure[f.Procedure], m.features(&compiled[compiledAt[f.ID]], sets)...)
+		byProcedure[f.Procedure] = append(byProcedure[f.Procedure], m.features(&compiled[compiledAt[f.ID]], sets, now)...)
 	}
 	settled = true
 	for _, proc := range procedures {
 		fs := byProcedure[proc.ID]
 		sort.SliceStable(fs, func(a, b int) bool { return fs[a].gain > fs[b].gain })
-		if len(fs) == 0 || fs[0].gain < worthBits/2 {
+		if len(fs) == 0 || fs[0].gain < worthBits {
 			continue
 		}
 		top := []feature{fs[0]}
@@ -92,9 +105,12 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 				seen[f.cf.id] = true
 			}
 		}
-		c := NextCheck{Finding: fs[0].cf.id, Procedure: proc.ID, Days: proc.Days, GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
+		c := NextCheck{Finding: fs[0].cf.id, Station: fs[0].cf.f.Station, Procedure: proc.ID, Days: proc.Days, GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
 		if begun[proc.ID] {
 			c.Minutes = 0
+		}
+		if a.at != "" && a.at != c.Station {
+			c.Minutes += MoveMinutes
 		}
 		for id := range seen {
 			f, _ := FindingByID(id)
@@ -121,7 +137,7 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 				if m.crosses(now, then) {
 					c.Decides = true
 				}
-				if i == 0 {
+				if i == 0 && !a.bare {
 					out := Outcome{Label: top[0].label[o], Chance: math.Round(q*1000) / 1000, Causes: m.moved(now, then), at: o}
 					c.Outcomes = append(c.Outcomes, out)
 				}
@@ -132,6 +148,9 @@ func (m *model) nextChecks(sets []set, known map[string]Value, tools map[string]
 			settled = false
 		}
 		checks = append(checks, c)
+	}
+	if settled && len(checks) > 0 && m.togetherCross(now, byProcedure, sets) {
+		settled = false
 	}
 	sort.SliceStable(checks, func(a, b int) bool {
 		ra, rb := checks[a].GainBits/checks[a].Minutes, checks[b].GainBits/checks[b].Minutes
@@ -167,8 +186,12 @@ func (f *Finding) sensible(known map[string]Value, m *model) bool {
 	return true
 }
 
-// crosses reports whether a cause moves across the point from which acting on it pays.
+// crosses reports whether an answer changes a decision: a cause moves across the point from which acting on it pays, or
+// another cause, or nothing at all, comes to lead.
 func (m *model) crosses(now, then []float64) bool {
+	if a, b := leader(now), leader(then); a != b && (a < 0 || b < 0 || then[b] > then[a]+.02) {
+		return true
+	}
 	for k, ci := range m.active {
 		t := causes[ci].actAbove()
 		if (now[k] >= t) != (then[k] >= t) && math.Abs(now[k]-then[k]) > .05 {
@@ -176,6 +199,60 @@ func (m *model) crosses(now, then []float64) bool {
 		}
 	}
 	return false
+}
+
+// togetherCross reports whether the answers of the most telling checks, taken together, can still change a decision where
+// no single one can.
+func (m *model) togetherCross(now []float64, byProcedure map[string][]feature, sets []set) bool {
+	var best []feature
+	for _, proc := range procedures {
+		fs := byProcedure[proc.ID]
+		best = append(best, fs[:min(2, len(fs))]...)
+	}
+	sort.SliceStable(best, func(a, b int) bool { return best[a].gain > best[b].gain })
+	best = best[:min(together, len(best))]
+	var walk func(i int, chance []float64) bool
+	walk = func(i int, chance []float64) bool {
+		q := 0.0
+		for s := range sets {
+			q += sets[s].p * chance[s]
+		}
+		if q < worthChance {
+			return false
+		}
+		if i > 1 && m.crosses(now, m.marginals(sets, chance)) {
+			return true
+		}
+		if i == len(best) {
+			return false
+		}
+		for _, row := range best[i].p {
+			next := make([]float64, len(sets))
+			for s := range sets {
+				next[s] = chance[s] * row[s]
+			}
+			if walk(i+1, next) {
+				return true
+			}
+		}
+		return false
+	}
+	even := make([]float64, len(sets))
+	for s := range even {
+		even[s] = 1
+	}
+	return walk(0, even)
+}
+
+// leader is the most probable of the marginals; −1 when none reaches a fifth.
+func leader(p []float64) int {
+	at := -1
+	for k := range p {
+		if p[k] >= .2 && (at < 0 || p[k] > p[at]) {
+			at = k
+		}
+	}
+	return at
 }
 
 func (c *Cause) actAbove() float64 {
@@ -216,15 +293,17 @@ func (m *model) marginals(sets []set, row []float64) []float64 {
 }
 
 // features lists what can be read off a finding, with the chance of each outcome in each set.
-func (m *model) features(cf *compiledFinding, sets []set) []feature {
+// A finding of which only causes speak that are next to impossible now has none.
+func (m *model) features(cf *compiledFinding, sets []set, now []float64) []feature {
 	rows := make([]*dist, len(m.active))
-	speaks := false
+	speak := 0.0
 	for k, ci := range m.active {
 		if d := cf.byCause[ci][m.turf]; d != nil {
-			rows[k], speaks = d, true
+			rows[k] = d
+			speak += now[k]
 		}
 	}
-	if !speaks {
+	if speak < hopeless {
 		return nil
 	}
 	if cf.f.Kind == AnyOf {
@@ -236,6 +315,15 @@ func (m *model) features(cf *compiledFinding, sets []set) []feature {
 			b := cf.leak(vi)
 			present, absent := make([]float64, len(sets)), make([]float64, len(sets))
 			any := false
+			likely := 0.0
+			for k, d := range rows {
+				if d != nil && d.p[vi] > 0 {
+					likely += now[k]
+				}
+			}
+			if likely < hopeless {
+				continue
+			}
 			for s := range sets {
 				q := 1 - b
 				for k := 0; k < sets[s].size; k++ {
@@ -251,6 +339,9 @@ func (m *model) features(cf *compiledFinding, sets []set) []feature {
 			}
 			q := 1 - b
 			ft := feature{cf: cf, item: vi, p: [][]float64{present, absent}, none: []float64{1 - q, q}, label: []string{item, "not " + item}}
+			if ft.bound(sets) < worthBits/4 {
+				continue
+			}
 			ft.gain = jointGain([]feature{ft}, sets)
 			out = append(out, ft)
 		}
@@ -283,6 +374,9 @@ func (m *model) features(cf *compiledFinding, sets []set) []feature {
 			ft.p[v][s] = p
 		}
 	}
+	if ft.bound(sets) < worthBits/4 {
+		return nil
+	}
 	ft.gain = jointGain([]feature{ft}, sets)
 	return []feature{ft}
 }
@@ -297,6 +391,24 @@ func (cf *compiledFinding) outcomeLabels() []string {
 		out = append(out, s(cf.f.Bands[i-1])+" to "+s(cf.f.Bands[i]))
 	}
 	return append(out, s(cf.f.Bands[len(cf.f.Bands)-1])+" and more")
+}
+
+// bound is what the gain of a feature cannot exceed, in bits, without a logarithm for each set: log₂(1 + χ²), with the
+// χ² distance of the outcomes given the set from the outcomes by themselves, by Jensen's inequality.
+func (f *feature) bound(sets []set) float64 {
+	chi := -1.0
+	for _, row := range f.p {
+		q, qq := 0.0, 0.0
+		for s := range sets {
+			w := sets[s].p * row[s]
+			q += w
+			qq += w * row[s]
+		}
+		if q > 0 {
+			chi += qq / q
+		}
+	}
+	return math.Log2(1 + math.Max(0, chi))
 }
 
 // jointGain is the mutual information, in bits, between the set of causes and up to three features, which are
@@ -350,3 +462,15 @@ func jointGain(fs []feature, sets []set) float64 {
 }
 
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }
+
+// Bundle picks from ranked checks those to make at one stop: the first, and the others of its station that tell at
+// least a third as much for their minutes, so that nobody walks back and forth (judgement).
+func Bundle(checks []NextCheck) []NextCheck {
+	var out []NextCheck
+	for _, c := range checks {
+		if c.Station == checks[0].Station && c.GainBits/c.Minutes >= checks[0].GainBits/checks[0].Minutes/3 {
+			out = append(out, c)
+		}
+	}
+	return out
+}

@@ -263,3 +263,14 @@ func (cf *compiledFinding) drawNumber(d *dist, c Chance) float64 {
 	}
 	return math.Max(cf.f.Min, math.Min(cf.f.Max, x))
 }
+
+// WeatherIDs lists what the weather series can tell, those kept once a cause with their cause ("disease-window:rust").
+func WeatherIDs() []string {
+	var out []string
+	for i := range compiled {
+		if compiled[i].f.Station == "weather" && len(compiled[i].byCause) > 0 {
+			out = append(out, compiled[i].id)
+		}
+	}
+	return out
+}
