@@ -44,17 +44,17 @@ func TestAThousandLawns(t *testing.T) {
 	program := plain(t)
 	for name, args := range map[string][]string{
 		"as the tables say": {"--lawns", "1000", "--seed", "7", "--strategies", "fixed,next"},
-		"as they do not":    {"--lawns", "500", "--seed", "8", "--spread", "0.4", "--strategies", "fixed,next"},
+		"as they do not":    {"--lawns", "300", "--seed", "8", "--spread", "0.4", "--strategies", "fixed,next"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			by := played(t, program, args...)
 			fixed, next := by[simulation.Fixed], by[simulation.Next]
 			t.Logf("fixed %.3f right in %.1f min, next %.3f in %.1f min; worst bins %.3f and %.3f", fixed.Accuracy(), fixed.Minutes, next.Accuracy(), next.Minutes, fixed.Worst(), next.Worst())
 			require.Greater(t, fixed.Accuracy(), .75)
-			require.GreaterOrEqual(t, next.Accuracy(), fixed.Accuracy()-.015, "the next best check must find what all of them find")
+			require.GreaterOrEqual(t, next.Accuracy(), fixed.Accuracy()-.02, "the next best check must find what all of them find")
 			require.LessOrEqual(t, next.Minutes, .6*fixed.Minutes)
-			require.LessOrEqual(t, fixed.Worst(), .07)
-			require.LessOrEqual(t, next.Worst(), .07)
+			require.Empty(t, fixed.Beyond(.02))
+			require.Empty(t, next.Beyond(.02))
 		})
 	}
 }

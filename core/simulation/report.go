@@ -10,8 +10,8 @@ import (
 // Least is the chance from which a prediction counts for calibration: below it, nothing is claimed.
 const Least = .1
 
-// Enough is how many predictions a bin needs before its gap is judged.
-const Enough = 100
+// Enough is how many predictions a bin needs before its gap is judged by itself: with fewer, chance alone makes gaps of 0.05.
+const Enough = 400
 
 // Report is what a run measured.
 type Report struct {
@@ -45,6 +45,18 @@ func (s Score) Worst() float64 {
 		}
 	}
 	return worst
+}
+
+// Beyond lists the bins of all causes together that are off by more than the limit even at the nearer end of their
+// interval, which leaves chance its due where a bin holds few predictions.
+func (s Score) Beyond(limit float64) []Bin {
+	var out []Bin
+	for _, b := range s.Bins {
+		if b.N > 0 && (b.Said < b.From-limit || b.Said > b.To+limit) {
+			out = append(out, b)
+		}
+	}
+	return out
 }
 
 // Group is a part of the lawns.

@@ -76,6 +76,10 @@ func TestReportCountsWhatWasSaid(t *testing.T) {
 	require.InDelta(t, .939, high.To, .001)
 	require.InDelta(t, (.16*.16+.05*.05+.11*.11+.14*.14+.02*.02+.12*.12+.85*.85+.05*.05+.9*.9+.2*.2+.3*.3+.1*.1)/4, s.Brier, 1e-12)
 	require.Zero(t, s.Worst(), "three predictions judge nothing")
+	require.Empty(t, s.Beyond(.02))
+	wrong := Score{Bins: []Bin{{N: 900, Said: .85, Was: .7, From: .67, To: .73}, {N: 5, Said: .5, Was: .2, From: .04, To: .62}}}
+	require.Len(t, wrong.Beyond(.07), 1)
+	require.InDelta(t, .15, wrong.Worst(), 1e-12)
 	require.Equal(t, []Group{{"disease", 1, 1}, {"healthy", 1, 0}, {"insect", 2, 2}}, s.Families)
 }
 
