@@ -76,10 +76,9 @@ type VWeather struct {
 
 // VCause names a cause.
 type VCause struct {
-	ID       string  `json:"id"`
-	Label    string  `json:"label"`
-	Family   string  `json:"family"`
-	ActAbove float64 `json:"act_above"`
+	ID     string `json:"id"`
+	Label  string `json:"label"`
+	Family string `json:"family"`
 }
 
 // VAction names an action.
@@ -110,7 +109,6 @@ type CausePage struct {
 	Mistaken  []string   `json:"mistaken" nullable:"false"`
 	Turf      string     `json:"turf"`
 	Months    []int      `json:"months" nullable:"false" doc:"0 to 9 for January to December, turned to the hemisphere asked for"`
-	ActAbove  float64    `json:"act_above"`
 	Evidence  []GuideRow `json:"evidence" nullable:"false"`
 }
 
@@ -151,10 +149,10 @@ func vocabulary() Vocabulary {
 		v.Weather = append(v.Weather, VWeather{f.ID, f.Label, f.Provisional})
 	}
 	for _, c := range diagnosis.Causes() {
-		v.Causes = append(v.Causes, VCause{c.ID, c.Label, c.Family, diagnosis.ActAbove(c.ID)})
+		v.Causes = append(v.Causes, VCause{c.ID, c.Label, c.Family})
 	}
 	h, _ := diagnosis.CauseByID(diagnosis.Healthy)
-	v.Causes = append(v.Causes, VCause{h.ID, h.Label, h.Family, .5})
+	v.Causes = append(v.Causes, VCause{h.ID, h.Label, h.Family})
 	for _, id := range remedy.IDs() {
 		v.Actions = append(v.Actions, VAction{id, remedy.Label(id), remedy.Pesticide(id), remedy.LookAfter(id)})
 	}
@@ -224,7 +222,7 @@ func (s *Server) vocabularyRoutes() {
 		if !ok {
 			return nil, s.said(store.ErrNotFound)
 		}
-		p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against, Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, ActAbove: diagnosis.ActAbove(c.ID), Months: []int{}, Evidence: []GuideRow{}}
+		p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against, Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
 		if p.Mistaken == nil {
 			p.Mistaken = []string{}
 		}

@@ -2,7 +2,7 @@ package diagnosis
 
 // diseases: each needs its grass and its weather; foliar ones leave the roots holding, root and crown ones do not.
 var diseases = []Cause{
-	{ID: "dollar-spot", Label: "Dollar spot", Family: "disease", Base: 8, Months: "001367787410", Turf: "CW", Hosts: "creeping-bentgrass 2 perennial-ryegrass 1.2 fine-fescue 1.2 zoysiagrass 1 hybrid-bermudagrass 1.3 tall-fescue .6 st-augustinegrass .3", Window: true, ActAbove: .6,
+	{ID: "dollar-spot", Label: "Dollar spot", Family: "disease", Base: 8, Months: "001367787410", Turf: "CW", Hosts: "creeping-bentgrass 2 perennial-ryegrass 1.2 fine-fescue 1.2 zoysiagrass 1 hybrid-bermudagrass 1.3 tall-fescue .6 st-augustinegrass .3", Window: true,
 		Signature: "Small round straw spots to about 8 cm, larger on tall turf; bleached hourglass lesions with red-brown ends; a sparse white web at dawn.",
 		When:      "15–30 °C with long dew and humid nights, above all on hungry or thirsty turf.", Proof: "An hourglass lesion under the lens.", Against: "No lesion on the blades; roots gone.", Mistaken: "pet-urine cutworms red-thread",
 		Rows: []Row{
@@ -13,7 +13,7 @@ var diseases = []Cause{
 			num("last-nitrogen-days", .45, 40, 90, 240, Ext), num("nitrogen-12-months-g-m2", .35, 1, 6, 14, Ext), one("irrigation-time", .3, "evening 60 early-morning 20 none 15", J),
 			one("margin", .4, "sharp 55 diffuse 45", J), one("onset-speed", .4, "days 60 weeks 35", J), one("frass", .4, "none 98", J),
 		}},
-	{ID: "brown-patch", Label: "Brown patch", Family: "disease", Base: 8, Months: "000026999300", Turf: "C", Hosts: "tall-fescue 1.4 rhizomatous-tall-fescue 1.2 perennial-ryegrass 1.2 creeping-bentgrass 1.3 kentucky-bluegrass .5 fine-fescue .5", Window: true, ActAbove: .6,
+	{ID: "brown-patch", Label: "Brown patch", Family: "disease", Base: 8, Months: "000026999300", Turf: "C", Hosts: "tall-fescue 1.4 rhizomatous-tall-fescue 1.2 perennial-ryegrass 1.2 creeping-bentgrass 1.3 kentucky-bluegrass .5 fine-fescue .5", Window: true,
 		Signature: "Round thin brown patches 15 cm to a metre; irregular tan lesions with a thin brown border; a smoke-coloured ring at dawn on short turf.",
 		When:      "Nights of 18–20 °C and more, days of 28 °C, air near saturation for hours; high nitrogen.", Proof: "Lesions and weather together; a grey web at dawn adds weight.", Against: "Nights under 16 °C for two weeks.", Mistaken: "drought-stress white-grubs summer-patch",
 		Rows: []Row{
@@ -24,7 +24,7 @@ var diseases = []Cause{
 			num("last-nitrogen-days", .4, 7, 20, 50, Ext), one("last-nitrogen-source", .3, "quick 65 slow 20 organic 8 none 7", Ext), one("irrigation-time", .3, "evening 50 early-morning 32 midday 5 none 13", Ext),
 			one("heat-spell", .4, "none 25 moderate 45 severe 30", J), one("soil-temp-class", .6, "warm 60 hot 32 mild 7", J), one("footprints", .3, "spring-back 92 stay 8", J), one("prolonged-wetness", .4, "none 20 moderate 45 strong 35", J),
 		}},
-	{ID: "large-patch", Label: "Large patch", Family: "disease", Base: 9, Months: "136851013863", Turf: "W", Hosts: "zoysiagrass 1.6 st-augustinegrass 1.5 centipedegrass 1.4 common-bermudagrass .4 hybrid-bermudagrass .4", Window: true, Recurs: .4, ActAbove: .55,
+	{ID: "large-patch", Label: "Large patch", Family: "disease", Base: 9, Months: "136851013863", Turf: "W", Hosts: "zoysiagrass 1.6 st-augustinegrass 1.5 centipedegrass 1.4 common-bermudagrass .4 hybrid-bermudagrass .4", Window: true, Recurs: .4,
 		Signature: "Round patches up to several metres with an orange active margin; sheaths rot at the base so that shoots slip out.",
 		When:      "Wet soil of 10–21 °C in autumn and spring; late nitrogen, poor drainage.", Proof: "Rotted sheath bases at the orange margin.", Against: "Mid-summer heat; roots gone.", Mistaken: "take-all-root-rot spring-dead-spot winter-dormancy",
 		Rows: []Row{
@@ -50,7 +50,7 @@ var diseases = []Cause{
 			list("leaf-symptoms", "oval-lesion-purple-border 78 uniform-yellow 18 tip-dieback 18 whole-leaf-blight 12", Ext), one("crown-slice", .5, "white-moist 52 mixed 30 brown-soft 12 brown-dry 6", J), one("stand-density", .5, "thin 72 gaps 20", J),
 			num("last-nitrogen-days", .3, 14, 35, 70, Ext), num("mowing-height-mm", .4, 25, 42, 58, Ext), one("pull-test", .4, "resists 86 peels-in-rotten-sheets 4 stems-break-at-crown 6", J), one("soil-temp-class", .4, "cool 28 mild 56 warm 14", J), num("soil-temp-c", .6, 8, 14, 19, J), one("prolonged-wetness", .35, "none 20 moderate 45 strong 35", J),
 		}},
-	{ID: "gray-leaf-spot", Label: "Gray leaf spot", Family: "disease", Base: 5, Months: "000002689500", Turf: "CW", Hosts: "perennial-ryegrass 2 tall-fescue .7 st-augustinegrass 1.6 kikuyugrass 1.3 kentucky-bluegrass .02 zoysiagrass .02 common-bermudagrass .1 hybrid-bermudagrass .1 creeping-bentgrass .02 fine-fescue .1 centipedegrass .3", Window: true, ActAbove: .55,
+	{ID: "gray-leaf-spot", Label: "Gray leaf spot", Family: "disease", Base: 5, Months: "000002689500", Turf: "CW", Hosts: "perennial-ryegrass 2 tall-fescue .7 st-augustinegrass 1.6 kikuyugrass 1.3 kentucky-bluegrass .02 zoysiagrass .02 common-bermudagrass .1 hybrid-bermudagrass .1 creeping-bentgrass .02 fine-fescue .1 centipedegrass .3", Window: true,
 		Signature: "Lesions with a grey felt and a dark rim, twisted tips; looks burnt by drought although the soil is moist.",
 		When:      "26–32 °C with nine to fourteen wet hours; fresh nitrogen; new stands.", Proof: "The felt on the lesion.", Against: "Dry weeks.", Mistaken: "drought-stress brown-patch",
 		Rows: []Row{
@@ -58,7 +58,7 @@ var diseases = []Cause{
 			one("onset-speed", .5, "days 70 overnight 5 weeks 24", J), one("soil-moisture", .5, "moist 58 wet 27 slightly-moist 13 dry 2", J), num("last-nitrogen-days", .4, 5, 16, 40, Ext), one("last-nitrogen-source", .3, "quick 72 slow 18 organic 6 none 4", J), one("pull-test", .4, "resists 93", J),
 			one("establishment", .3, "first-year 30 new-seed 20 established 48", Ext), one("soil-temp-class", .5, "warm 66 hot 28 mild 5", J), one("prolonged-wetness", .4, "none 20 moderate 45 strong 35", J),
 		}},
-	{ID: "pythium-blight", Label: "Pythium blight", Family: "disease", Base: 2.5, Months: "000016986300", Turf: "CW", Hosts: "perennial-ryegrass 2 creeping-bentgrass 1.8 annual-bluegrass 1.5 tall-fescue .8 kentucky-bluegrass .4 fine-fescue .5 common-bermudagrass .2 hybrid-bermudagrass .2 zoysiagrass .1 st-augustinegrass .2 rough-bluegrass 1", Window: true, ActAbove: .35,
+	{ID: "pythium-blight", Label: "Pythium blight", Family: "disease", Base: 2.5, Months: "000016986300", Turf: "CW", Hosts: "perennial-ryegrass 2 creeping-bentgrass 1.8 annual-bluegrass 1.5 tall-fescue .8 kentucky-bluegrass .4 fine-fescue .5 common-bermudagrass .2 hybrid-bermudagrass .2 zoysiagrass .1 st-augustinegrass .2 rough-bluegrass 1", Window: true,
 		Signature: "Greasy dark water-soaked patches or streaks along drainage or mower lines, matted, cottony at dawn; gone within a day or two.",
 		When:      "Day above 30 °C, then a night of 20 °C and more with fourteen humid hours.", Proof: "Greasy and cottony, and the weather was met.", Against: "Cool nights.", Mistaken: "heat-stress brown-patch flooding",
 		Rows: []Row{
@@ -66,19 +66,19 @@ var diseases = []Cause{
 			list("leaf-symptoms", "greasy-water-soaked 86 whole-leaf-blight 35", Ext), one("mycelium-at-dawn", .88, "white-cottony 78 none 15 grey-web 4", Ext), one("onset-speed", .85, "overnight 58 days 40", Ext), one("soil-moisture", .6, "wet 55 saturated 20 moist 24", J), one("underfoot", .4, "wet 45 spongy 20 firm 32", J),
 			one("heat-spell", .6, "severe 50 moderate 40 none 10", Ext), one("irrigation-time", .35, "evening 62 early-morning 25 midday 6 none 7", J), num("last-nitrogen-days", .3, 4, 14, 35, J), one("soil-temp-class", .6, "hot 50 warm 46", J),
 		}},
-	{ID: "rust", Label: "Rust", Family: "disease", Base: 4, Months: "000124688841", Turf: "CW", Hosts: "perennial-ryegrass 1.6 kentucky-bluegrass 1.3 zoysiagrass 1.4 tall-fescue .7 common-bermudagrass .3 hybrid-bermudagrass .3 st-augustinegrass .3 centipedegrass .1", Window: true, ActAbove: .75,
+	{ID: "rust", Label: "Rust", Family: "disease", Base: 4, Months: "000124688841", Turf: "CW", Hosts: "perennial-ryegrass 1.6 kentucky-bluegrass 1.3 zoysiagrass 1.4 tall-fescue .7 common-bermudagrass .3 hybrid-bermudagrass .3 st-augustinegrass .3 centipedegrass .1", Window: true,
 		Signature: "Orange powder comes off on the boot; thin yellow-orange turf.", When: "20–30 °C, slow growth, low nitrogen, drought or shade with long dew.", Proof: "Pustules.", Against: "No powder.", Mistaken: "iron-chlorosis nitrogen-deficiency",
 		Rows: []Row{
 			list("leaf-symptoms", "orange-pustules 94 uniform-yellow 18 tip-dieback 8", Ext), list("colour", "orange-cast 74 yellow 40", Ext), list("pattern", "uniform 42 mottled 25 irregular-patches 28 scattered-blades 12", J), one("growth-rate", .5, "slow 66 stalled 20 normal 13", Ext),
 			num("last-nitrogen-days", .45, 45, 95, 260, Ext), num("nitrogen-12-months-g-m2", .35, 1, 5, 12, Ext), one("pull-test", .4, "resists 97", J), one("stand-density", .3, "thin 62 dense 30", J), list("position", "under-tree 20 building-shade 18", J), one("crown-slice", .4, "white-moist 95", J),
 		}},
-	{ID: "red-thread", Label: "Red thread", Family: "disease", Base: 4, Months: "235785334653", Turf: "CW", Hosts: "perennial-ryegrass 1.6 fine-fescue 1.6 tall-fescue .6 kentucky-bluegrass .7 common-bermudagrass .15 hybrid-bermudagrass .15 zoysiagrass .05 st-augustinegrass .02 kikuyugrass .1", Window: true, ActAbove: .75,
+	{ID: "red-thread", Label: "Red thread", Family: "disease", Base: 4, Months: "235785334653", Turf: "CW", Hosts: "perennial-ryegrass 1.6 fine-fescue 1.6 tall-fescue .6 kentucky-bluegrass .7 common-bermudagrass .15 hybrid-bermudagrass .15 zoysiagrass .05 st-augustinegrass .02 kikuyugrass .1", Window: true,
 		Signature: "Ragged pinkish patches; red threads stand from the tips; roots and crowns sound.", When: "15–24 °C and drizzle on hungry turf.", Proof: "The threads.", Against: "No threads on a damp morning.", Mistaken: "dollar-spot drought-stress pink-snow-mold",
 		Rows: []Row{
 			list("leaf-symptoms", "red-threads 93 tip-dieback 30 whole-leaf-blight 15", Ext), list("colour", "red-pink 78 straw-tan 40", Ext), list("pattern", "irregular-patches 60 round-patches 20 mottled 22 small-round-spots 12", J), one("mycelium-at-dawn", .7, "pink-salmon 58 none 36", Ext), num("patch-diameter-cm", .6, 5, 16, 40, J),
 			num("last-nitrogen-days", .45, 45, 95, 260, Ext), num("nitrogen-12-months-g-m2", .35, 1, 5, 12, Ext), one("growth-rate", .4, "slow 65 stalled 15 normal 19", J), one("pull-test", .4, "resists 97", J), one("crown-slice", .4, "white-moist 96", J), one("prolonged-wetness", .5, "none 12 moderate 50 strong 38", Ext), one("soil-temp-class", .4, "cool 32 mild 56 warm 11", J),
 		}},
-	{ID: "powdery-mildew", Label: "Powdery mildew", Family: "disease", Base: 2, Months: "013666446631", Turf: "CW", Hosts: "kentucky-bluegrass 2 fine-fescue 1.2 common-bermudagrass .5 zoysiagrass .2 st-augustinegrass .05", Window: true, ActAbove: .8,
+	{ID: "powdery-mildew", Label: "Powdery mildew", Family: "disease", Base: 2, Months: "013666446631", Turf: "CW", Hosts: "kentucky-bluegrass 2 fine-fescue 1.2 common-bermudagrass .5 zoysiagrass .2 st-augustinegrass .05", Window: true,
 		Signature: "White dust on the leaves, in shade.", When: "15–22 °C, humid still air, under four hours of sun.", Proof: "Powder and shade.", Against: "Full sun.", Mistaken: "slime-mold dull-blade",
 		Rows: []Row{
 			list("leaf-symptoms", "white-powder 95 uniform-yellow 15", Ext), list("position", "under-tree 15 building-shade 15", Ext), list("colour", "white-bleached 45 yellow 18", J), list("pattern", "irregular-patches 40 uniform 28 scattered-blades 12", J), one("pull-test", .3, "resists 96", J), one("stand-density", .4, "thin 70 gaps 12 dense 16", J),
@@ -132,7 +132,7 @@ var diseases = []Cause{
 			list("pattern", "rings 90 frog-eye 10 lines-or-streaks 6", Ext), list("colour", "dark-green 68 straw-tan 36 brown 25", Ext), one("fruiting-bodies", .75, "mushrooms 66 none 33", Ext), num("water-drop-seconds", .5, 3, 40, 300, Ext), num("patch-diameter-cm", .8, 60, 200, 800, Ext), one("same-place-before", .4, "yes 72 no 28", J), one("pull-test", .3, "resists 94", J), one("onset-speed", .4, "gradual 60 weeks 36", J), one("soil-moisture", .25, "dry 60 slightly-moist 25 moist 14", J),
 			one("buried-object", .2, "rock-or-debris 50 none 50", J), one("margin", .3, "sharp 50 diffuse 50", J),
 		}},
-	{ID: "slime-mold", Label: "Slime mold", Family: "disease", Base: 1, Months: "123677777641", Turf: "CW", ActAbove: .9,
+	{ID: "slime-mold", Label: "Slime mold", Family: "disease", Base: 1, Months: "123677777641", Turf: "CW",
 		Signature: "A grey, yellow or black crust that wipes off the blade; harmless.", When: "After warm rain.", Proof: "It wipes off and the leaf beneath is green.", Against: "Damage under the crust.", Mistaken: "rust powdery-mildew",
 		Rows: []Row{one("fruiting-bodies", .94, "slime-crust 96 none 4", Ext), list("colour", "black 45 yellow 20 white-bleached 25", J), list("pattern", "small-round-spots 38 irregular-patches 45", J), one("pull-test", .4, "resists 98", J), list("leaf-symptoms", "white-powder 12", J), one("onset-speed", .6, "overnight 48 days 48", J), one("heavy-rain-surge", .4, "strong 40 moderate 35 none 25", J), one("crown-slice", .4, "white-moist 97", J)}},
 	{ID: "pythium-root-rot", Label: "Pythium root rot", Family: "disease", Base: 2, Months: "345665455543", Turf: "CW",

@@ -36,10 +36,16 @@ type Result struct {
 	Weather   []WeatherFinding
 	Notices   []Notice
 	Next      []NextCheck
-	Settled   bool // no check can change a decision any more
+	Changes   []Change // single answers that would change what leads
+	Settled   bool     // no check can change a decision any more
 	Values    map[string]Value
 	Lawn      Lawn
+	Prices    Prices  // those that the marks come from
+	Damage    float64 // the area at stake, m²
 }
+
+// Marks are the chances from which checking and acting on a cause pay on this lawn.
+func (r Result) Marks(cause string) Marks { return MarksFor(cause, r.Prices, r.Damage, isWarm(r.Lawn)) }
 
 // P is the probability of a cause; 0 for an id that is none.
 func (r Result) P(id string) float64 {
@@ -55,6 +61,7 @@ func (r Result) P(id string) float64 {
 type Options struct {
 	Tools    map[string]bool // procedures that cannot be done now are false; nil for all at hand
 	At       string          // the station where the specialist stands; going elsewhere takes MoveMinutes
+	Prices   *Prices         // nil for DefaultPrices
 	NoNext   bool            // leave the next checks out
 	NoLedger bool            // leave the bits out
 }
@@ -72,10 +79,16 @@ func Diagnose(c Case, o Options) Result {
 		}
 		return odds
 	})
+	prices := DefaultPrices
+	if o.Prices != nil {
+		prices = *o.Prices
+	}
+	area := damage(g.Lawn, g.Values)
+	m.price(prices, area)
 	evs := m.observeAll(&g)
 	post := m.sum(evs, !o.NoNext)
 
-	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn}
+	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area}
 	r.Causes = m.results(evs, post, o.NoLedger)
 	if !o.NoNext {
 		sets, _ := post.heaviest(.98, 600)
@@ -87,6 +100,7 @@ func Diagnose(c Case, o Options) Result {
 			r.Together = append(r.Together, s)
 		}
 		r.Next, r.Settled = m.nextChecks(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
+		r.Changes = m.wouldChange(sets, ask{known: g.Values})
 		if len(r.Next) > 0 {
 			m.exact(post, post.marginal, &r.Next[0])
 		}

@@ -55,6 +55,7 @@ type model struct {
 	pair   []float64 // n×n factors
 	turf   int       // 0 cool, 1 warm
 	lawn   Lawn
+	act    []float64 // by cause: the chance from which acting on it pays
 	room   []float64 // for the weights of the next sum, when those of the last are no longer wanted
 }
 
@@ -63,6 +64,8 @@ func newModel(l Lawn, odds func(i int) float64) *model {
 	if isWarm(l) {
 		m.turf = 1
 	}
+	m.act = make([]float64, len(causes))
+	m.price(DefaultPrices, damage(l, nil))
 	at := map[string]int{}
 	for i := range causes {
 		o := odds(i)
@@ -86,6 +89,13 @@ func newModel(l Lawn, odds func(i int) float64) *model {
 		}
 	}
 	return m
+}
+
+// price sets the marks from which acting pays.
+func (m *model) price(p Prices, area float64) {
+	for i := range causes {
+		m.act[i] = MarksFor(causes[i].ID, p, area, m.turf == 1).Act
+	}
 }
 
 // observe compiles one found value. ok is false when no active cause speaks of it.

@@ -47,9 +47,6 @@ type Cause struct {
 	// For the field guide.
 	Signature, When, Proof, Against string
 	Mistaken                        string // ids, blank-separated
-	// ActAbove is the chance from which acting on the cause pays without another check: the break-even of the usual
-	// remedy (judgement). 0 stands for 0.5.
-	ActAbove float64
 }
 
 // Row says what one cause, acting alone, does to one finding.
@@ -132,6 +129,7 @@ func init() {
 		causeIndex[causes[i].ID] = i
 	}
 	compile()
+	findProofs()
 }
 
 func compile() {

@@ -193,7 +193,7 @@ func (m *model) crosses(now, then []float64) bool {
 		return true
 	}
 	for k, ci := range m.active {
-		t := causes[ci].actAbove()
+		t := m.act[ci]
 		if (now[k] >= t) != (then[k] >= t) && math.Abs(now[k]-then[k]) > .05 {
 			return true
 		}
@@ -253,21 +253,6 @@ func leader(p []float64) int {
 		}
 	}
 	return at
-}
-
-func (c *Cause) actAbove() float64 {
-	if c.ActAbove > 0 {
-		return c.ActAbove
-	}
-	return .5
-}
-
-// ActAbove is the chance from which acting on the cause pays without a further check.
-func ActAbove(id string) float64 {
-	if i, ok := causeIndex[id]; ok {
-		return causes[i].actAbove()
-	}
-	return .5
 }
 
 // marginals are the causes' probabilities over the sets, after an outcome with the given chance in each set.

@@ -311,7 +311,7 @@ var proof = map[string][]string{
 // leave below.
 func (s *situation) onCause(least float64, do func(cause string, p float64) Advice, ids ...string) Advice {
 	id, p := s.best(ids...)
-	act := math.Max(least, math.Min(diagnosis.ActAbove(id), .75))
+	act := math.Max(least, math.Min(s.r.Marks(id).Act, .75))
 	switch {
 	case p >= act:
 		return do(id, p).causes(id)

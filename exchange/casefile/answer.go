@@ -21,6 +21,8 @@ type Answer struct {
 	Notices   []Notice     `json:"notices" nullable:"false"`
 	Next      []Check      `json:"next_checks" nullable:"false"`
 	Settled   bool         `json:"settled" doc:"no check can change a decision any more"`
+	Changes   []Change     `json:"changes" nullable:"false" doc:"single answers that would change what leads"`
+	Told      string       `json:"told" doc:"what it comes to, in words for the client"`
 	Actions   []ActionLine `json:"actions" nullable:"false"`
 }
 
@@ -32,7 +34,33 @@ type Cause struct {
 	PriorBits    float64 `json:"prior_bits"`
 	For          []Row   `json:"for" nullable:"false"`
 	Against      []Row   `json:"against" nullable:"false"`
+	Marks        *Marks  `json:"marks,omitempty" doc:"for the causes that matter: from where checking and acting pay"`
 	TogetherBits float64 `json:"together_bits" doc:"what the findings do together beyond one by one; prior, rows and this add up to the log2 odds"`
+}
+
+// Marks are the chances between which a cause stands or falls as a reason to act, with what they come from.
+type Marks struct {
+	Act        float64 `json:"act" doc:"break-even: acting pays from here without another look"`
+	From       float64 `json:"check_from" doc:"below this not even the check pays"`
+	To         float64 `json:"check_to" doc:"above this the check no longer pays"`
+	Check      string  `json:"check"`
+	Remedy     string  `json:"remedy"`
+	Benefit    float64 `json:"benefit" doc:"money: worth saved less the price where the cause is there"`
+	Harm       float64 `json:"harm" doc:"money: harm and price where it is not"`
+	Price      float64 `json:"price"`
+	CheckPrice float64 `json:"check_price"`
+	AreaM2     float64 `json:"area_m2" doc:"the damage that is reckoned with"`
+	Why        string  `json:"why" doc:"the harm in words"`
+}
+
+// Change is one answer that would change what leads.
+type Change struct {
+	Finding string  `json:"finding"`
+	Outcome string  `json:"outcome"`
+	Chance  float64 `json:"chance"`
+	Leads   string  `json:"leads"`
+	Then    float64 `json:"then"`
+	Leader  float64 `json:"leader_then"`
 }
 
 // Row is one finding in a ledger.
@@ -67,6 +95,8 @@ type Notice struct {
 // Check is a next check.
 type Check struct {
 	Finding   string    `json:"finding"`
+	Station   string    `json:"station"`
+	Bundled   bool      `json:"bundled" doc:"one of those to make at the first check's station before walking on"`
 	Also      []string  `json:"also,omitempty"`
 	Procedure string    `json:"procedure"`
 	GainBits  float64   `json:"gain_bits"`
@@ -107,11 +137,21 @@ type ActionLine struct {
 	Causes    []string `json:"causes,omitempty"`
 }
 
+func cent(x float64) float64 { return math.Round(x*100) / 100 }
+
 // Answered puts a diagnosis and its advice into the open format.
 func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
-	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: r.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}}
-	for _, c := range r.Causes {
-		a.Causes = append(a.Causes, Cause{c.ID, c.Family, math.Round(c.Probability*1e4) / 1e4, c.PriorBits, rows(c.For), rows(c.Against), c.TogetherBits})
+	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: r.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Changes: []Change{}, Told: r.Told()}
+	for i, c := range r.Causes {
+		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For), Against: rows(c.Against), TogetherBits: c.TogetherBits}
+		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
+			m := r.Marks(c.ID)
+			line.Marks = &Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price), cent(m.CheckPrice), cent(r.Damage), m.Stake.Why}
+		}
+		a.Causes = append(a.Causes, line)
+	}
+	for _, c := range r.Changes {
+		a.Changes = append(a.Changes, Change(c))
 	}
 	for _, s := range r.Together {
 		a.Together = append(a.Together, Set{s.Causes, math.Round(s.Probability*1e4) / 1e4})
@@ -122,8 +162,14 @@ func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
 	for _, n := range r.Notices {
 		a.Notices = append(a.Notices, Notice{n.About, n.Text})
 	}
+	bundled := map[string]bool{}
+	if len(r.Next) > 0 {
+		for _, n := range diagnosis.Bundle(r.Next) {
+			bundled[n.Procedure] = true
+		}
+	}
 	for _, n := range r.Next {
-		c := Check{Finding: n.Finding, Also: n.Also, Procedure: n.Procedure, GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
+		c := Check{Finding: n.Finding, Station: n.Station, Bundled: bundled[n.Procedure], Also: n.Also, Procedure: n.Procedure, GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
 		for _, o := range n.Outcomes {
 			out := Outcome{Label: o.Label, Chance: o.Chance, Causes: []P{}}
 			for _, p := range o.Causes {
@@ -174,6 +220,7 @@ func Page(w io.Writer, c diagnosis.Case, a Answer) {
 		title = "Untitled zone"
 	}
 	fmt.Fprintf(w, "%s, %s\n\n", title, c.Lawn.Date.Format("2 January 2006"))
+	fmt.Fprintf(w, "%s\n\n", a.Told)
 	fmt.Fprintln(w, "ON THE SCALES")
 	for i, x := range a.Causes {
 		if i >= 8 || (i > 0 && x.Probability < .02) {
@@ -207,6 +254,14 @@ func Page(w io.Writer, c diagnosis.Case, a Answer) {
 		if i < 4 {
 			p, _ := diagnosis.ProcedureByID(n.Procedure)
 			fmt.Fprintf(w, "  %s: %s, %.1f min, about %.2f bits\n", p.Label, findingLabel(n.Finding), n.Minutes, n.GainBits)
+		}
+	}
+	if len(a.Changes) > 0 {
+		fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
+		for i, c := range a.Changes {
+			if i < 3 {
+				fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome), c.Chance*100, strings.ToLower(causeLabel(c.Leads)), c.Then*100)
+			}
 		}
 	}
 	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW"}, {"check-first", "CHECK FIRST"}, {"hold", "HOLD"}, {"schedule", "SCHEDULE"}} {

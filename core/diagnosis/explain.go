@@ -1,0 +1,272 @@
+package diagnosis
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+)
+
+// Change is one answer that would change what a diagnosis comes to.
+type Change struct {
+	Finding string
+	Outcome string  // the answer
+	Chance  float64 // how likely that answer is now
+	Leads   string  // the cause that would lead then
+	Then    float64 // with this probability
+	Leader  float64 // and what now leads would stand at this
+}
+
+// wouldChange lists the single answers after which something else leads, or the leader falls below the point from which
+// acting on it pays, the likeliest first, one a finding, at most five.
+func (m *model) wouldChange(sets []set, a ask) []Change {
+	now := m.marginals(sets, nil)
+	lead := leader(now)
+	if lead < 0 {
+		return nil
+	}
+	var out []Change
+	for fi := range findings {
+		f := &findings[fi]
+		if _, done := a.known[f.ID]; done || f.Kind == CauseIDs || !f.sensible(a.known, m) || f.ID == "soil-temp-healthy-c" && a.known["soil-temp-c"].Number == nil {
+			continue
+		}
+		best := Change{}
+		for _, ft := range m.features(&compiled[compiledAt[f.ID]], sets, now) {
+			for o, row := range ft.p {
+				q := 0.0
+				for s := range sets {
+					q += sets[s].p * row[s]
+				}
+				if q < worthChance || q <= best.Chance {
+					continue
+				}
+				then := m.marginals(sets, row)
+				next := leader(then)
+				act := m.act[m.active[lead]]
+				if next == lead && !(now[lead] >= act && then[lead] < act-.1) || next < 0 {
+					continue
+				}
+				best = Change{f.ID, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}
+			}
+		}
+		if best.Finding != "" {
+			out = append(out, best)
+		}
+	}
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Chance > out[b].Chance })
+	return out[:min(5, len(out))]
+}
+
+// Apart is one check that tells two causes apart: how likely each answer is with the one and with the other.
+type Apart struct {
+	Finding, Procedure, Station string
+	Minutes                     float64
+	Bits                        float64 // expected information about which of the two it is, both at even odds
+	Outcomes                    []Split
+}
+
+// Split is one answer of a check under either cause.
+type Split struct {
+	Label string
+	A, B  float64
+}
+
+// TellApart ranks the checks not yet made by how well they separate two causes for their minutes. It returns nil when one
+// of the two cannot occur on the lawn.
+func TellApart(c Case, a, b string, o Options) []Apart {
+	g := Gather(c)
+	m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+	at := map[string]int{}
+	for k, ci := range m.active {
+		at[causes[ci].ID] = k
+	}
+	ka, okA := at[a]
+	kb, okB := at[b]
+	if !okA || !okB || a == b {
+		return nil
+	}
+	sets := []set{{[3]int{ka}, 1, .5}, {[3]int{kb}, 1, .5}}
+	now := m.marginals(sets, nil)
+	begun := map[string]bool{}
+	for id := range g.Values {
+		if f, ok := FindingByID(id); ok {
+			begun[f.Procedure] = true
+		}
+	}
+	var out []Apart
+	for fi := range findings {
+		f := &findings[fi]
+		if _, done := g.Values[f.ID]; done || f.Kind == CauseIDs || !f.sensible(g.Values, m) {
+			continue
+		}
+		if able, said := o.Tools[f.Procedure]; said && !able {
+			continue
+		}
+		var best *feature
+		for _, ft := range m.features(&compiled[compiledAt[f.ID]], sets, now) {
+			if best == nil || ft.gain > best.gain {
+				best = &ft
+			}
+		}
+		if best == nil || best.gain < .05 {
+			continue
+		}
+		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: Minutes(f, begun[f.Procedure], ""), Bits: round3(best.gain)}
+		for o, row := range best.p {
+			x.Outcomes = append(x.Outcomes, Split{best.label[o], round3(row[0]), round3(row[1])})
+		}
+		sort.SliceStable(x.Outcomes, func(i, j int) bool {
+			return math.Abs(x.Outcomes[i].A-x.Outcomes[i].B) > math.Abs(x.Outcomes[j].A-x.Outcomes[j].B)
+		})
+		x.Outcomes = x.Outcomes[:min(4, len(x.Outcomes))]
+		out = append(out, x)
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Bits/out[i].Minutes > out[j].Bits/out[j].Minutes })
+	return out[:min(6, len(out))]
+}
+
+// Told says what a diagnosis comes to in words for a client: how sure it is, why, what was ruled out and by what, and
+// what is still open. Every claim names its reason.
+func (r Result) Told() string {
+	if len(r.Causes) == 0 {
+		return ""
+	}
+	top := r.Causes[0]
+	var s strings.Builder
+	name := func(id string) string {
+		c, _ := CauseByID(id)
+		return lowerFirst(c.Label)
+	}
+	switch {
+	case top.ID == Healthy && top.Probability >= .5:
+		s.WriteString("We found nothing wrong beyond what is normal for the season")
+	case top.ID == Healthy:
+		s.WriteString("What was looked at so far shows nothing wrong, but it is not enough to be sure")
+	case top.Probability >= .9:
+		fmt.Fprintf(&s, "It is almost certainly %s", name(top.ID))
+	case top.Probability >= .7:
+		fmt.Fprintf(&s, "It is very likely %s", name(top.ID))
+	case top.Probability >= .5:
+		fmt.Fprintf(&s, "It is probably %s", name(top.ID))
+	default:
+		fmt.Fprintf(&s, "It is not settled yet; %s is the likeliest", name(top.ID))
+	}
+	if why := reasons(top.For, 3, .4); len(why) > 0 {
+		s.WriteString(", by " + list2(why))
+	}
+	s.WriteString(".")
+	// what is at work beside it, or as likely
+	if top.ID != Healthy {
+		for _, c := range r.Causes[1:min(3, len(r.Causes))] {
+			if c.ID == Healthy || c.Probability < .3 {
+				continue
+			}
+			word := "may be at work as well or instead"
+			if c.Probability >= .7 {
+				word = "is at work as well"
+			}
+			line := fmt.Sprintf(" %s %s", upperFirst(name(c.ID)), word)
+			if why := reasons(c.For, 2, .4); len(why) > 0 {
+				line += ", by " + list2(why)
+			}
+			s.WriteString(line + ".")
+		}
+	}
+	if c, _ := CauseByID(top.ID); top.ID != Healthy && top.Probability >= .5 {
+		for _, id := range strings.Fields(c.Mistaken) {
+			for _, x := range r.Causes {
+				if x.ID == id && x.Probability < .05 {
+					if why := reasons(x.Against, 2, .6); len(why) > 0 {
+						fmt.Fprintf(&s, " It is not %s, which looks alike: against it speaks %s.", name(id), list2(why))
+						return s.String() + r.open()
+					}
+				}
+			}
+		}
+	}
+	return s.String() + r.open()
+}
+
+func (r Result) open() string {
+	if !r.Settled && len(r.Next) > 0 && len(r.Causes) > 0 && r.Causes[0].Probability < .9 {
+		f, _ := FindingByID(r.Next[0].Finding)
+		return fmt.Sprintf(" The next look that would tell: %s.", lowerFirst(f.Label))
+	}
+	return ""
+}
+
+// reasons are the strongest rows of a ledger in words.
+func reasons(rows []Bits, most int, least float64) []string {
+	var out []string
+	for _, b := range rows {
+		f, ok := FindingByID(b.Finding)
+		if !ok || len(out) == most || math.Abs(b.Bits) < least {
+			continue
+		}
+		out = append(out, InWords(f, b.Finding, b.Value))
+	}
+	return out
+}
+
+// InWords says a finding with its value: "pull test (lifts like a carpet)". id carries the cause for findings kept once a
+// cause.
+func InWords(f *Finding, id string, v Value) string {
+	label := lowerFirst(f.Label)
+	if _, cause, per := strings.Cut(id, ":"); per {
+		c, _ := CauseByID(cause)
+		label += " for " + lowerFirst(c.Label)
+	}
+	switch {
+	case v.Number != nil:
+		unit, _, _ := strings.Cut(f.Unit, ",")
+		if unit == "pH" || unit == "fraction" || unit == "0 to 1" || unit == "1/m2" {
+			unit = ""
+		}
+		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"), "."), strings.Replace(unit, "degC", "°C", 1))) + ")"
+	case v.Yes != nil && *v.Yes:
+		return label + " (yes)"
+	case v.Yes != nil:
+		return label + " (no)"
+	case v.List != nil:
+		if len(v.List) == 0 {
+			return label + " (nothing seen)"
+		}
+		words := make([]string, len(v.List))
+		for i, w := range v.List {
+			words[i] = said(f, w)
+		}
+		return label + " (" + strings.Join(words, ", ") + ")"
+	}
+	return label + " (" + said(f, v.Word) + ")"
+}
+
+func said(f *Finding, w string) string {
+	if f.Kind == CauseIDs || f.Kind == CauseOrNone {
+		if c, ok := CauseByID(w); ok {
+			return lowerFirst(c.Label)
+		}
+	}
+	return ValueLabel(w)
+}
+
+func list2(items []string) string {
+	if len(items) < 2 {
+		return strings.Join(items, "")
+	}
+	return strings.Join(items[:len(items)-1], "; ") + " and " + items[len(items)-1]
+}
+
+func lowerFirst(s string) string {
+	if len(s) > 1 && s[0] >= 'A' && s[0] <= 'Z' && !(s[1] >= 'A' && s[1] <= 'Z') {
+		return strings.ToLower(s[:1]) + s[1:]
+	}
+	return s
+}
+
+func upperFirst(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
