@@ -23,6 +23,7 @@ import (
 	"hodos/demo"
 	"hodos/internal/testdb"
 	"hodos/server"
+	"hodos/standin"
 	"hodos/store"
 	"hodos/web"
 )
@@ -35,7 +36,7 @@ func start(t *testing.T) (address string, s *store.Store) {
 	s = testdb.Open(t)
 	_, err = demo.Load(context.Background(), s)
 	require.NoError(t, err)
-	srv := httptest.NewServer(server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}))
+	srv := httptest.NewServer(server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}))
 	t.Cleanup(srv.Close)
 	return srv.URL, s
 }

@@ -48,6 +48,8 @@ func (s *Server) routes() {
 	s.recordRoutes()
 	s.recoveryRoutes()
 	s.dayRoutes()
+	s.priceRoutes()
+	s.sampleRoutes()
 }
 
 // inFirm runs f for the caller's firm and turns the store's errors into answers that name what is wrong.
@@ -267,6 +269,9 @@ func (s *Server) sessionRoutes() {
 		}
 		today, err := c.Advance(ctx, in.Body.Days)
 		if err != nil {
+			return nil, s.said(err)
+		}
+		if err := s.collect(ctx, today); err != nil {
 			return nil, s.said(err)
 		}
 		return answer(moved{today.Format(dateOnly)}), nil

@@ -174,6 +174,23 @@ type ZonePath struct {
 	Zone uuid.UUID `path:"zone" format:"uuid"`
 }
 
+// Apart is one check that tells two causes apart.
+type Apart struct {
+	Finding   string  `json:"finding"`
+	Procedure string  `json:"procedure"`
+	Station   string  `json:"station"`
+	Minutes   float64 `json:"minutes"`
+	Bits      float64 `json:"bits"`
+	Outcomes  []Split `json:"outcomes" nullable:"false"`
+}
+
+// Split is one answer under either cause.
+type Split struct {
+	Label string  `json:"label"`
+	A     float64 `json:"a"`
+	B     float64 `json:"b"`
+}
+
 func (s *Server) visitRoutes() {
 	operation(s, http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", BookVisits, func(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
 		v := in.Body
@@ -345,6 +362,31 @@ func (s *Server) visitRoutes() {
 		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
 		out.Overtaken = overtaken
 		return answer(out), err
+	})
+	type apartInput struct {
+		ZonePath
+		A string `query:"a" required:"true" maxLength:"60"`
+		B string `query:"b" required:"true" maxLength:"60"`
+	}
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", See, func(ctx context.Context, in *apartInput) (*body[[]Apart], error) {
+		for name, id := range map[string]string{"a": in.A, "b": in.B} {
+			if _, ok := diagnosis.CauseByID(id); !ok {
+				return nil, invalid("query."+name, "is not a cause")
+			}
+		}
+		_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+		if err != nil {
+			return nil, err
+		}
+		out := []Apart{}
+		for _, x := range diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}) {
+			line := Apart{x.Finding, x.Procedure, x.Station, x.Minutes, x.Bits, []Split{}}
+			for _, o := range x.Outcomes {
+				line.Outcomes = append(line.Outcomes, Split(o))
+			}
+			out = append(out, line)
+		}
+		return answer(out), nil
 	})
 	type giveInput struct {
 		ZonePath

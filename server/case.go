@@ -31,6 +31,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		return out, c, today, s.said(err)
 	}
 	var station *store.Station
+	var money diagnosis.Prices
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		var v store.Visit
 		var z store.Zone
@@ -64,6 +65,14 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		if err := readHistory(tx, visit, zone, date, &c); err != nil {
 			return err
 		}
+		if err := readResults(tx, visit, zone, date, &c); err != nil {
+			return err
+		}
+		firmPrices, err := prices(tx)
+		if err != nil {
+			return err
+		}
+		money = firmPrices.Prices.core()
 		if site.StationID != nil {
 			station = &store.Station{}
 			if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
@@ -84,7 +93,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
 	}
 	if weigh {
-		r := diagnosis.Diagnose(c, diagnosis.Options{})
+		r := diagnosis.Diagnose(c, diagnosis.Options{Prices: &money})
 		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
 	}
 	return out, c, today, nil

@@ -63,15 +63,24 @@ func routes(p place, person string) map[string]route {
 		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
 		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
 		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-look": {"POST", "/visits/" + p.visit + "/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"tell-apart": {"GET", p.path("/apart?a=white-grubs&b=drought-stress"), nil},
+		"get-prices": {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
+		"list-samples": {"GET", "/samples", nil}, "take-sample": {"POST", "/visits/" + p.visit + "/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": "soil", "cores": 12, "depth_mm": 90, "note": ""}},
+		"get-sample-form": {"GET", "/samples/" + p.sample + "/form", nil}, "take-result": {"POST", "/samples/" + p.sample + "/result", map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,7,pH,L\n"}},
 		"get-day": {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
 	}
+}
+
+// figures are prices with a square metre of lawn at the given worth.
+func figures(lawn float64) map[string]any {
+	return map[string]any{"lawn_m2": lawn, "hour": 50, "fungicide": 9, "insecticide": 7, "herbicide": 5, "feed": 4, "amendment": 8, "seed": 12, "water_m3": 3, "lab": 40}
 }
 
 // harmless are the operations without business rows of a firm.
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true, "advance-clock": true, "get-vocabulary": true, "get-cause": true, "diagnose-case": true, "work-out-nitrogen": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
-var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true}
+var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "change-prices": true, "preview-prices": true, "list-samples": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
 	w := newWorld(t)
@@ -98,7 +107,7 @@ func TestEveryRouteIsHere(t *testing.T) {
 func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
-		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks"} {
+		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks", "firm_prices", "samples"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -113,7 +122,7 @@ func counts(t *testing.T, w *world) map[string]int64 {
 func TestASecondFirmReachesNothing(t *testing.T) {
 	w := newWorld(t)
 	tech := w.as("technician")
-	p := tech.place("Quill")
+	p := tech.sampled(tech.place("Quill"))
 	before := counts(t, w)
 	other, _ := w.rival("owner")
 	for name, r := range routes(p, demo.People["technician"].String()) {
@@ -144,6 +153,7 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
+	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm, "list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
 	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
 	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites, "create-zone": server.KeepSites, "change-zone": server.KeepSites,
 	"create-person": server.KeepPeople, "change-person": server.KeepPeople, "change-firm": server.KeepFirm,
@@ -162,7 +172,7 @@ var expected = map[string]string{
 
 func TestRolesByActions(t *testing.T) {
 	w := newWorld(t)
-	p := w.as("technician").place("Quill")
+	p := w.as("technician").sampled(w.as("technician").place("Quill"))
 	for _, role := range server.Roles {
 		c := w.as(role)
 		for _, right := range server.Rights {

@@ -46,7 +46,8 @@ type Options struct {
 	Store         *store.Store
 	Clock         WorkClock
 	Weather       WeatherService
-	Web           fs.FS // the built front end; without index.html the server says that it is not built
+	Laboratory    Laboratory // nil: results come in as files only
+	Web           fs.FS      // the built front end; without index.html the server says that it is not built
 	Log           *slog.Logger
 	SecureCookies bool
 	// DemoPeople are the people whom one click signs in, by role; nil outside the demo.
@@ -60,6 +61,7 @@ type Server struct {
 	store         *store.Store
 	clock         WorkClock
 	weather       WeatherService
+	laboratory    Laboratory
 	log           *slog.Logger
 	api           huma.API
 	echo          *echo.Echo
@@ -76,7 +78,7 @@ const maxBody = "8M"
 
 // New wires the server; it does not listen yet.
 func New(o Options) *Server {
-	s := &Server{store: o.Store, clock: o.Clock, weather: o.Weather, log: o.Log, web: o.Web, secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now}
+	s := &Server{store: o.Store, clock: o.Clock, weather: o.Weather, laboratory: o.Laboratory, log: o.Log, web: o.Web, secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now}
 	if s.log == nil {
 		s.log = slog.Default()
 	}

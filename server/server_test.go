@@ -25,6 +25,7 @@ import (
 	"hodos/exchange/casefile"
 	"hodos/internal/testdb"
 	"hodos/server"
+	"hodos/standin"
 	"hodos/store"
 )
 
@@ -41,7 +42,7 @@ func newWorld(t *testing.T) *world {
 	_, err := demo.Load(context.Background(), s)
 	require.NoError(t, err)
 	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)}, "assets/a.js": {Data: []byte("1")}}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web})
 	ts := httptest.NewServer(srv)
 	t.Cleanup(ts.Close)
 	return &world{t, ts.URL, s, srv}
@@ -123,7 +124,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client string }
+type place struct{ site, zone, visit, client, sample string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -137,12 +138,20 @@ func (c *client) place(name string) place {
 		}
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
-				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String()}
+				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), ""}
 			}
 		}
 	}
 	c.w.t.Fatalf("no visit at %s", name)
 	return place{}
+}
+
+// sampled takes a soil sample on the visit.
+func (c *client) sampled(p place) place {
+	c.w.t.Helper()
+	p.sample = id()
+	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": p.sample, "zone_id": p.zone, "kind": "soil", "cores": 14, "depth_mm": 90, "note": ""}, nil)
+	return p
 }
 
 func (p place) path(rest string) string { return "/visits/" + p.visit + "/zones/" + p.zone + rest }

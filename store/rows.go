@@ -182,6 +182,29 @@ type (
 		PersonID                uuid.UUID
 		RecordedAt              time.Time
 	}
+	FirmPrices struct {
+		FirmID                                                         uuid.UUID `gorm:"primaryKey"`
+		LawnM2                                                         float64   `gorm:"column:lawn_m2"`
+		Hour, Fungicide, Insecticide, Herbicide, Feed, Amendment, Seed float64
+		WaterM3                                                        float64 `gorm:"column:water_m3"`
+		Lab                                                            float64
+		Version                                                        int
+	}
+	Sample struct {
+		ID, FirmID          uuid.UUID
+		Number              int
+		VisitID, ZoneID     uuid.UUID
+		Kind                string
+		TakenOn, ExpectedOn time.Time
+		Cores               int
+		DepthMM             float64 `gorm:"column:depth_mm"`
+		Note                string
+		PersonID            uuid.UUID
+		RecordedAt          time.Time
+		ReturnedOn          *time.Time
+		Origin, Laboratory  string
+		Result              JSON
+	}
 	Clock struct {
 		One   bool `gorm:"primaryKey"`
 		Today time.Time
@@ -190,6 +213,9 @@ type (
 
 // TableName keeps the singular of the one row.
 func (Clock) TableName() string { return "clock" }
+
+// TableName is the plural that it is.
+func (FirmPrices) TableName() string { return "firm_prices" }
 
 // TableName says "people".
 func (Person) TableName() string { return "people" }

@@ -19,6 +19,7 @@ import (
 
 	"hodos/demo"
 	"hodos/server"
+	"hodos/standin"
 	"hodos/store"
 	"hodos/web"
 )
@@ -125,7 +126,7 @@ func demonstrate(args []string) error {
 	if loaded {
 		fmt.Println("hodos: the demo firm has been loaded")
 	}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm})
 	l, err := net.Listen("tcp", *listen)
 	if err != nil {
 		return fmt.Errorf("the port is taken: %w", err)

@@ -298,3 +298,19 @@ func tells(ci int, cf *compiledFinding, turf int) proven {
 	}
 	return out
 }
+
+// Marks are the marks of a cause on the lawn of a case.
+func (c Case) Marks(cause string, p Prices) Marks {
+	return MarksFor(cause, p, damage(c.Lawn, c.Findings), isWarm(c.Lawn))
+}
+
+// Call is what a probability comes to under the marks: act, check or leave.
+func (m Marks) Call(p float64) string {
+	switch {
+	case p >= m.To:
+		return "act"
+	case p >= m.From:
+		return "check"
+	}
+	return "leave"
+}

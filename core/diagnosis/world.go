@@ -135,9 +135,20 @@ func (w *World) Draw(c Chance) Drawn {
 		l.Irrigated = &watered
 	}
 	m := newModel(l, func(i int) float64 { return prior(&causes[i], l) * w.base[i] })
-	post := m.sum(nil, true)
+	return w.drawn(m, m.sum(nil, true), c)
+}
+
+// Likely draws what may be wrong with a lawn after all that was found on it: the scales' own chances decide.
+func (w *World) Likely(of Case, c Chance) Drawn {
+	g := Gather(of)
+	m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) * w.base[i] })
+	return w.drawn(m, m.sum(m.observeAll(&g), true), c)
+}
+
+// drawn picks one set of causes by its chance.
+func (w *World) drawn(m *model, post posterior, c Chance) Drawn {
 	u, n, at := c.Float64(), post.n, 0
-	d := Drawn{Lawn: l, world: w, turf: m.turf}
+	d := Drawn{Lawn: m.lawn, world: w, turf: m.turf}
 	take := func(k ...int) bool {
 		u -= post.weight[at]
 		at++

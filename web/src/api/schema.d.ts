@@ -276,6 +276,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The figures from which the marks for checking and acting follow
+         * @description Needs the right see.
+         */
+        get: operations["get-prices"];
+        /**
+         * Change the firm's figures
+         * @description Needs the right keep-firm.
+         */
+        put: operations["change-prices"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/prices/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What other figures would change in the diagnoses given so far
+         * @description Needs the right see.
+         */
+        post: operations["preview-prices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Samples, the newest first
+         * @description Needs the right see.
+         */
+        get: operations["list-samples"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/samples/{id}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The form that goes with a sample
+         * @description Needs the right see.
+         */
+        get: operations["get-sample-form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/samples/{id}/result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take in a laboratory's result
+         * @description Needs the right answer-checks.
+         */
+        post: operations["take-result"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sign-in": {
         parameters: {
             query?: never;
@@ -518,6 +622,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take a sample for the laboratory
+         * @description Needs the right answer-checks.
+         */
+        post: operations["take-sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits/{id}/zones/{zone}/answers": {
         parameters: {
             query?: never;
@@ -532,6 +656,26 @@ export interface paths {
          * @description Needs the right answer-checks.
          */
         post: operations["answer-checks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/zones/{zone}/apart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The checks that tell two causes apart
+         * @description Needs the right see.
+         */
+        get: operations["tell-apart"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -744,6 +888,8 @@ export interface components {
         Answer: {
             actions: components["schemas"]["ActionLine"][];
             causes: components["schemas"]["Cause"][];
+            /** @description single answers that would change what leads */
+            changes: components["schemas"]["Change"][];
             /** Format: int64 */
             hodos_diagnosis: number;
             /** @description version of the tables that answered */
@@ -754,6 +900,8 @@ export interface components {
             settled: boolean;
             /** @description the most probable combinations of causes */
             together: components["schemas"]["Set"][];
+            /** @description what it comes to, in words for the client */
+            told: string;
             weather_findings: components["schemas"]["Weather"][];
         };
         Answered: {
@@ -768,11 +916,38 @@ export interface components {
         AnswersInputBody: {
             answers: components["schemas"]["NewAnswer"][];
         };
+        Apart: {
+            /** Format: double */
+            bits: number;
+            finding: string;
+            /** Format: double */
+            minutes: number;
+            outcomes: components["schemas"]["Split"][];
+            procedure: string;
+            station: string;
+        };
+        CallChanged: {
+            /** @enum {string} */
+            after: "act" | "check" | "leave";
+            /** @enum {string} */
+            before: "act" | "check" | "leave";
+            cause: string;
+            /** Format: date */
+            given_on: string;
+            /** Format: double */
+            probability: number;
+            remedy: string;
+            site_name: string;
+            visit_id: string;
+            zone_name: string;
+        };
         Cause: {
             against: components["schemas"]["Row"][];
             family: string;
             for: components["schemas"]["Row"][];
             id: string;
+            /** @description for the causes that matter: from where checking and acting pay */
+            marks?: components["schemas"]["Marks"];
             /** Format: double */
             prior_bits: number;
             /** Format: double */
@@ -784,8 +959,6 @@ export interface components {
             together_bits: number;
         };
         CausePage: {
-            /** Format: double */
-            act_above: number;
             against: string;
             evidence: components["schemas"]["GuideRow"][];
             family: string;
@@ -799,8 +972,21 @@ export interface components {
             turf: string;
             when: string;
         };
+        Change: {
+            /** Format: double */
+            chance: number;
+            finding: string;
+            /** Format: double */
+            leader_then: number;
+            leads: string;
+            outcome: string;
+            /** Format: double */
+            then: number;
+        };
         Check: {
             also?: string[] | null;
+            /** @description one of those to make at the first check's station before walking on */
+            bundled: boolean;
             /** Format: int64 */
             days?: number;
             /** @description an answer can move a cause across the point from which acting pays */
@@ -812,6 +998,7 @@ export interface components {
             minutes: number;
             outcomes: components["schemas"]["Outcome"][];
             procedure: string;
+            station: string;
         };
         Client: {
             email: string;
@@ -946,6 +1133,11 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        FirmPrices: {
+            prices: components["schemas"]["Prices"];
+            /** Format: int64 */
+            version: number;
+        };
         FirmSettings: {
             /** @description ISO 3166 */
             country: string;
@@ -1009,6 +1201,54 @@ export interface components {
             readonly visit_id?: string;
             zone_id: string;
         };
+        MarkMoved: {
+            /** Format: double */
+            after: number;
+            /** Format: double */
+            before: number;
+            cause: string;
+            remedy: string;
+        };
+        Marks: {
+            /**
+             * Format: double
+             * @description break-even: acting pays from here without another look
+             */
+            act: number;
+            /**
+             * Format: double
+             * @description the damage that is reckoned with
+             */
+            area_m2: number;
+            /**
+             * Format: double
+             * @description money: worth saved less the price where the cause is there
+             */
+            benefit: number;
+            check: string;
+            /**
+             * Format: double
+             * @description below this not even the check pays
+             */
+            check_from: number;
+            /** Format: double */
+            check_price: number;
+            /**
+             * Format: double
+             * @description above this the check no longer pays
+             */
+            check_to: number;
+            /**
+             * Format: double
+             * @description money: harm and price where it is not
+             */
+            harm: number;
+            /** Format: double */
+            price: number;
+            remedy: string;
+            /** @description the harm in words */
+            why: string;
+        };
         Me: {
             country: string;
             /** @description sent back as X-Hodos-Csrf with every request that writes */
@@ -1066,6 +1306,21 @@ export interface components {
             spot: "worst" | "healthy";
             value?: Record<string, never> | null;
         };
+        NewSample: {
+            /**
+             * Format: int64
+             * @description cores or plugs in the bag
+             */
+            cores: number;
+            /** Format: double */
+            depth_mm: number;
+            /** @description version 7, made by the client */
+            id: string;
+            /** @enum {string} */
+            kind: "soil" | "disease" | "nematode" | "tissue";
+            note: string;
+            zone_id: string;
+        };
         Notice: {
             about: string;
             text: string;
@@ -1116,6 +1371,47 @@ export interface components {
             "summer-feeding"?: "none" | "spoon-feed";
             /** @enum {string} */
             "summer-water"?: "keep-green" | "let-rest" | "one-area";
+        };
+        Preview: {
+            calls: components["schemas"]["CallChanged"][];
+            /**
+             * Format: int64
+             * @description diagnoses that were given and looked at
+             */
+            cases: number;
+            /** @description the marks that move, the furthest first */
+            moved: components["schemas"]["MarkMoved"][];
+        };
+        Prices: {
+            /** Format: double */
+            amendment: number;
+            /** Format: double */
+            feed: number;
+            /**
+             * Format: double
+             * @description material for 100 m², one application; so are the next ones
+             */
+            fungicide: number;
+            /** Format: double */
+            herbicide: number;
+            /** Format: double */
+            hour: number;
+            /** Format: double */
+            insecticide: number;
+            /**
+             * Format: double
+             * @description one sample
+             */
+            lab: number;
+            /**
+             * Format: double
+             * @description what a square metre of sound lawn is worth: what it costs to lay anew
+             */
+            lawn_m2: number;
+            /** Format: double */
+            seed: number;
+            /** Format: double */
+            water_m3: number;
         };
         Record: {
             action: string;
@@ -1199,11 +1495,64 @@ export interface components {
             verdict: "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
             zone_id: string;
         };
+        ResultInputBody: {
+            /** @description the file as it came: the JSON or the CSV form of docs/formats.md */
+            text: string;
+        };
         Row: {
             /** Format: double */
             bits: number;
             finding: string;
             value: unknown;
+        };
+        Sample: {
+            /**
+             * Format: int64
+             * @description cores or plugs in the bag
+             */
+            cores: number;
+            /** Format: double */
+            depth_mm: number;
+            /** Format: date */
+            expected_on: string;
+            id: string;
+            /** @enum {string} */
+            kind: "soil" | "disease" | "nematode" | "tissue";
+            laboratory: string;
+            note: string;
+            /** @description what stands on the bag */
+            number: string;
+            /** @enum {string} */
+            origin: "" | "simulated" | "csv" | "json";
+            overdue: boolean;
+            /** Format: date */
+            returned_on?: string;
+            site_name: string;
+            taken_by: string;
+            /** Format: date */
+            taken_on: string;
+            /** @description by finding */
+            values: {
+                [key: string]: unknown;
+            };
+            visit_id: string;
+            zone_id: string;
+            zone_name: string;
+        };
+        SampleForm: {
+            /** Format: double */
+            area_m2: number;
+            /** @description what was found on the spot, in words */
+            findings: string[];
+            firm: string;
+            grasses: string[];
+            handling: string[];
+            sample: components["schemas"]["Sample"];
+            /** @description the causes that lead, with their chance */
+            suspected: string[];
+            texture: string;
+            /** @description ids of the findings that are asked for */
+            wanted: string[];
         };
         Scales: {
             answers: components["schemas"]["Answered"][];
@@ -1248,6 +1597,13 @@ export interface components {
             version: number;
             readonly zones?: components["schemas"]["Zone"][] | null;
         };
+        Split: {
+            /** Format: double */
+            a: number;
+            /** Format: double */
+            b: number;
+            label: string;
+        };
         Straying: {
             reason: string;
             site_name: string;
@@ -1280,8 +1636,6 @@ export interface components {
             pesticide: boolean;
         };
         VCause: {
-            /** Format: double */
-            act_above: number;
             family: string;
             id: string;
             label: string;
@@ -2648,6 +3002,471 @@ export interface operations {
             };
         };
     };
+    "get-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmPrices"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirmPrices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmPrices"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Prices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-samples": {
+        parameters: {
+            query?: {
+                /** @description all zones when left out */
+                zone?: string;
+                /** @description only those whose result is awaited or came within the last week */
+                open?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-sample-form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleForm"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "sign-in": {
         parameters: {
             query?: never;
@@ -3653,6 +4472,86 @@ export interface operations {
             };
         };
     };
+    "take-sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSample"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "answer-checks": {
         parameters: {
             query?: never;
@@ -3676,6 +4575,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Scales"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "tell-apart": {
+        parameters: {
+            query: {
+                a: string;
+                b: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Apart"][] | null;
                 };
             };
             /** @description Unauthorized */
