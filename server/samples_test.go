@@ -67,7 +67,7 @@ func TestASampleGoesOutComesBackAndMovesTheScales(t *testing.T) {
 			found = found || r.Finding == "lab-pathogen"
 		}
 	}
-	require.True(t, found, "the ledger shows the laboratory")
+	require.True(t, found, "the ledger shows the laboratory: %v", list)
 }
 
 func probabilities(s server.Scales) map[string]float64 {

@@ -140,7 +140,9 @@ func compile() {
 			cf.values = []string{"yes", "no"}
 		case CauseIDs, CauseOrNone:
 			for _, c := range causes {
-				cf.values = append(cf.values, c.ID)
+				if f.Kind == CauseIDs || c.Family == "disease" { // a laboratory names pathogens
+					cf.values = append(cf.values, c.ID)
+				}
 			}
 			if f.Kind == CauseOrNone {
 				cf.values = append(cf.values, "none")
