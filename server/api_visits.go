@@ -78,6 +78,7 @@ type Scales struct {
 	Answers   []Answered      `json:"answers" nullable:"false"`
 	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands"`
 	Diagnosis casefile.Answer `json:"diagnosis"`
+	at        string          // the station of the newest answer
 }
 
 // NewAnswer is one tap. A null value takes an answer back.
@@ -189,6 +190,18 @@ type Split struct {
 	Label string  `json:"label"`
 	A     float64 `json:"a"`
 	B     float64 `json:"b"`
+}
+
+func apart(checks []diagnosis.Apart) []Apart {
+	out := []Apart{}
+	for _, x := range checks {
+		line := Apart{x.Finding, x.Procedure, x.Station, x.Minutes, x.Bits, []Split{}}
+		for _, o := range x.Outcomes {
+			line.Outcomes = append(line.Outcomes, Split(o))
+		}
+		out = append(out, line)
+	}
+	return out
 }
 
 func (s *Server) visitRoutes() {
@@ -378,15 +391,7 @@ func (s *Server) visitRoutes() {
 		if err != nil {
 			return nil, err
 		}
-		out := []Apart{}
-		for _, x := range diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}) {
-			line := Apart{x.Finding, x.Procedure, x.Station, x.Minutes, x.Bits, []Split{}}
-			for _, o := range x.Outcomes {
-				line.Outcomes = append(line.Outcomes, Split(o))
-			}
-			out = append(out, line)
-		}
-		return answer(out), nil
+		return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
 	})
 	type giveInput struct {
 		ZonePath

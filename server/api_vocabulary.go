@@ -12,6 +12,7 @@ import (
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
 	"hodos/core/turf"
+	"hodos/exchange/casefile"
 	"hodos/store"
 )
 
@@ -99,17 +100,44 @@ type VSpecies struct {
 
 // CausePage is a cause in the field guide.
 type CausePage struct {
-	ID        string     `json:"id"`
-	Label     string     `json:"label"`
-	Family    string     `json:"family"`
-	Signature string     `json:"signature"`
-	When      string     `json:"when"`
-	Proof     string     `json:"proof"`
-	Against   string     `json:"against"`
-	Mistaken  []string   `json:"mistaken" nullable:"false"`
-	Turf      string     `json:"turf"`
-	Months    []int      `json:"months" nullable:"false" doc:"0 to 9 for January to December, turned to the hemisphere asked for"`
-	Evidence  []GuideRow `json:"evidence" nullable:"false"`
+	ID        string          `json:"id"`
+	Label     string          `json:"label"`
+	Family    string          `json:"family"`
+	Signature string          `json:"signature"`
+	When      string          `json:"when"`
+	Proof     string          `json:"proof"`
+	Against   string          `json:"against"`
+	Mistaken  []string        `json:"mistaken" nullable:"false"`
+	Turf      string          `json:"turf"`
+	Months    []int           `json:"months" nullable:"false" doc:"0 to 9 for January to December, turned to the hemisphere asked for"`
+	Evidence  []GuideRow      `json:"evidence" nullable:"false"`
+	Patterns  []Shown         `json:"patterns" nullable:"false" doc:"what it draws on the lawn, from the same tables"`
+	Leaves    []Shown         `json:"leaves" nullable:"false" doc:"what it does to a blade"`
+	Colours   []Shown         `json:"colours" nullable:"false"`
+	Limits    []Limit         `json:"limits" nullable:"false"`
+	Marks     *casefile.Marks `json:"marks,omitempty" doc:"from where checking and acting pay, by the firm's prices, for 60 m²"`
+}
+
+// Shown is something that a cause shows.
+type Shown struct {
+	ID     string  `json:"id"`
+	Chance float64 `json:"chance"`
+}
+
+// Limit is a figure that a reading is held against.
+type Limit struct {
+	Finding string `json:"finding"`
+	Figure  string `json:"figure"`
+	Means   string `json:"means"`
+	Source  string `json:"source"`
+}
+
+func shown(list []diagnosis.Shown) []Shown {
+	out := []Shown{}
+	for _, x := range list {
+		out = append(out, Shown{x.ID, round3(x.Chance)})
+	}
+	return out
 }
 
 // GuideRow is one row of knowledge, for review.
@@ -124,6 +152,7 @@ type GuideRow struct {
 type LikelyCause struct {
 	ID     string  `json:"id"`
 	Chance float64 `json:"chance"`
+	Text   string  `json:"text" doc:"what it can be found by"`
 }
 
 func kindName(k diagnosis.Kind) string {
@@ -209,7 +238,7 @@ func (s *Server) vocabularyRoutes() {
 		}
 		out := []LikelyCause{}
 		for _, l := range diagnosis.LikelyIn(lawn) {
-			out = append(out, LikelyCause{l.Cause, round3(l.Chance)})
+			out = append(out, LikelyCause{l.Cause, round3(l.Chance), findable(l.Cause)})
 		}
 		return answer(out), nil
 	})
@@ -217,7 +246,7 @@ func (s *Server) vocabularyRoutes() {
 		ID       string  `path:"id" maxLength:"60"`
 		Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
 	}
-	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See, func(_ context.Context, in *pageInput) (*body[CausePage], error) {
+	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See, func(ctx context.Context, in *pageInput) (*body[CausePage], error) {
 		c, ok := diagnosis.CauseByID(in.ID)
 		if !ok {
 			return nil, s.said(store.ErrNotFound)
@@ -234,6 +263,52 @@ func (s *Server) vocabularyRoutes() {
 		for _, r := range c.Rows {
 			p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
 		}
-		return answer(p), nil
+		p.Patterns, p.Leaves, p.Colours, p.Limits = shown(c.Shows("pattern")), shown(c.Shows("leaf-symptoms")), shown(c.Shows("colour")), []Limit{}
+		for _, l := range diagnosis.Thresholds(c.ID) {
+			p.Limits = append(p.Limits, Limit(l))
+		}
+		if c.ID == diagnosis.Healthy {
+			return answer(p), nil
+		}
+		err := s.inFirm(ctx, func(tx *gorm.DB) error {
+			money, err := prices(tx)
+			m := casefile.MarksOf(diagnosis.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
+			p.Marks = &m
+			return err
+		})
+		return answer(p), err
 	})
+	type pairInput struct {
+		ID    string    `path:"id" maxLength:"60"`
+		Other string    `path:"other" maxLength:"60"`
+		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here"`
+	}
+	operation(s, http.MethodGet, "/causes/{id}/apart/{other}", "compare-causes", "The checks that tell two causes apart on any lawn", "guide", See, func(ctx context.Context, in *pairInput) (*body[[]Apart], error) {
+		for _, id := range []string{in.ID, in.Other} {
+			if _, ok := diagnosis.CauseByID(id); !ok {
+				return nil, s.said(store.ErrNotFound)
+			}
+		}
+		today, err := s.clock.Today(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
+		return answer(apart(diagnosis.TellApart(diagnosis.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil
+	})
+}
+
+// guideDamage is the damage that the field guide reckons with, m².
+const guideDamage = 60
+
+// findable is the text by which the field guide's search finds a cause: what is seen, when, and what it is taken for.
+func findable(id string) string {
+	c, _ := diagnosis.CauseByID(id)
+	text := []string{c.Label, c.Family, c.Signature, c.When, c.Proof}
+	for _, finding := range []string{"pattern", "leaf-symptoms", "colour"} {
+		for _, x := range c.Shows(finding) {
+			text = append(text, diagnosis.ValueLabel(x.ID))
+		}
+	}
+	return strings.ToLower(strings.Join(text, " "))
 }

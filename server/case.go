@@ -93,7 +93,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
 	}
 	if weigh {
-		r := diagnosis.Diagnose(c, diagnosis.Options{Prices: &money})
+		r := diagnosis.Diagnose(c, diagnosis.Options{Prices: &money, At: out.at})
 		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
 	}
 	return out, c, today, nil
@@ -134,6 +134,9 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.C
 	for i, a := range log {
 		last[key{a.Finding, a.Spot}] = i
 		out.Seq = a.Seq
+		if f, ok := diagnosis.FindingByID(a.Finding); ok {
+			out.at = f.Station // who has just answered there stands there
+		}
 	}
 	for i, a := range log {
 		if last[key{a.Finding, a.Spot}] != i || a.Value == nil {

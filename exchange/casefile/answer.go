@@ -137,6 +137,11 @@ type ActionLine struct {
 	Causes    []string `json:"causes,omitempty"`
 }
 
+// MarksOf puts marks for an area of damage (m²) into the open format.
+func MarksOf(m diagnosis.Marks, area float64) Marks {
+	return Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price), cent(m.CheckPrice), cent(area), m.Stake.Why}
+}
+
 func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
 // Answered puts a diagnosis and its advice into the open format.
@@ -145,8 +150,8 @@ func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For), Against: rows(c.Against), TogetherBits: c.TogetherBits}
 		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
-			m := r.Marks(c.ID)
-			line.Marks = &Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price), cent(m.CheckPrice), cent(r.Damage), m.Stake.Why}
+			m := MarksOf(r.Marks(c.ID), r.Damage)
+			line.Marks = &m
 		}
 		a.Causes = append(a.Causes, line)
 	}

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/causes/{id}/apart/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The checks that tell two causes apart on any lawn
+         * @description Needs the right see.
+         */
+        get: operations["compare-causes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/clients": {
         parameters: {
             query?: never;
@@ -960,13 +980,21 @@ export interface components {
         };
         CausePage: {
             against: string;
+            colours: components["schemas"]["Shown"][];
             evidence: components["schemas"]["GuideRow"][];
             family: string;
             id: string;
             label: string;
+            /** @description what it does to a blade */
+            leaves: components["schemas"]["Shown"][];
+            limits: components["schemas"]["Limit"][];
+            /** @description from where checking and acting pay, by the firm's prices, for 60 m² */
+            marks?: components["schemas"]["Marks"];
             mistaken: string[];
             /** @description 0 to 9 for January to December, turned to the hemisphere asked for */
             months: number[];
+            /** @description what it draws on the lawn, from the same tables */
+            patterns: components["schemas"]["Shown"][];
             proof: string;
             signature: string;
             turf: string;
@@ -1181,6 +1209,14 @@ export interface components {
             /** Format: double */
             chance: number;
             id: string;
+            /** @description what it can be found by */
+            text: string;
+        };
+        Limit: {
+            figure: string;
+            finding: string;
+            means: string;
+            source: string;
         };
         Look: {
             /** @description the state from which recovery is counted */
@@ -1570,6 +1606,11 @@ export interface components {
             /** Format: double */
             probability: number;
         };
+        Shown: {
+            /** Format: double */
+            chance: number;
+            id: string;
+        };
         SignInInputBody: {
             /** Format: email */
             email: string;
@@ -1948,6 +1989,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CausePage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "compare-causes": {
+        parameters: {
+            query?: {
+                /** @description latitude and grasses come from here */
+                site?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                other: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Apart"][] | null;
                 };
             };
             /** @description Unauthorized */
