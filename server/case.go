@@ -31,7 +31,6 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		return out, c, today, s.said(err)
 	}
 	var station *store.Station
-	var money diagnosis.Prices
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		var v store.Visit
 		var z store.Zone
@@ -72,7 +71,9 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		if err != nil {
 			return err
 		}
-		money = firmPrices.Prices.core()
+		if firmPrices.Version > 0 {
+			c.Context.Utilities = firmPrices.Prices.core().Utilities()
+		}
 		if site.StationID != nil {
 			station = &store.Station{}
 			if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
@@ -93,7 +94,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
 	}
 	if weigh {
-		r := diagnosis.Diagnose(c, diagnosis.Options{Prices: &money, At: out.at})
+		r := diagnosis.Diagnose(c, diagnosis.Options{At: out.at})
 		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
 	}
 	return out, c, today, nil

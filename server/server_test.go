@@ -190,7 +190,7 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	require.Contains(t, h.Get("Content-Disposition"), "case-2026-08-24.json")
 	c, err := casefile.Parse(file)
 	require.NoError(t, err)
-	r := diagnosis.Diagnose(c, diagnosis.Options{})
+	r := diagnosis.Diagnose(c, diagnosis.Options{At: "walk"}) // the newest answer was given there
 	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r)))
 	require.NoError(t, err)
 	var fresh struct{ Diagnosis json.RawMessage }

@@ -151,7 +151,7 @@ type Context struct {
 	Licence      *bool
 	LinesLocated *bool
 	Nearby       []Nearby
-	Utilities    any // the firm's own figures, kept as given
+	Utilities    any // the firm's own prices, kept as given; see Utilities
 }
 
 // Case is one zone as seen on one visit.

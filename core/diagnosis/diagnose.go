@@ -61,7 +61,7 @@ func (r Result) P(id string) float64 {
 type Options struct {
 	Tools    map[string]bool // procedures that cannot be done now are false; nil for all at hand
 	At       string          // the station where the specialist stands; going elsewhere takes MoveMinutes
-	Prices   *Prices         // nil for DefaultPrices
+	Prices   *Prices         // nil for those of the case, or DefaultPrices
 	NoNext   bool            // leave the next checks out
 	NoLedger bool            // leave the bits out
 }
@@ -79,7 +79,10 @@ func Diagnose(c Case, o Options) Result {
 		}
 		return odds
 	})
-	prices := DefaultPrices
+	prices, aside := Utilities(c.Context.Utilities)
+	for _, name := range aside {
+		g.Notices = append(g.Notices, Notice{"context.utilities", name + " is no figure that the marks are reckoned from, or out of range; the program's own stands"})
+	}
 	if o.Prices != nil {
 		prices = *o.Prices
 	}

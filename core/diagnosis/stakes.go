@@ -3,6 +3,7 @@ package diagnosis
 import (
 	"fmt"
 	"math"
+	"sort"
 )
 
 // When acting on a cause pays. A remedy that is right saves part of the worth of the damaged turf and costs its price; a
@@ -313,4 +314,33 @@ func (m Marks) Call(p float64) string {
 		return "check"
 	}
 	return "leave"
+}
+
+// Utilities are prices as a case file carries them (context.utilities): a figure by name, those of DefaultPrices where one
+// is missing. Figures out of range, and names that are none, are left aside and listed.
+func Utilities(given any) (p Prices, aside []string) {
+	p = DefaultPrices
+	figures, _ := given.(map[string]any)
+	into := map[string]*float64{"lawn_m2": &p.LawnM2, "hour": &p.Hour, "fungicide": &p.Fungicide, "insecticide": &p.Insecticide, "herbicide": &p.Herbicide, "feed": &p.Feed, "amendment": &p.Amendment, "seed": &p.Seed, "water_m3": &p.WaterM3, "lab": &p.Lab}
+	for name, v := range figures {
+		field, known := into[name]
+		x, number := v.(float64)
+		if !known || !number {
+			aside = append(aside, name)
+			continue
+		}
+		was := *field
+		*field = x
+		if p.Check() != nil {
+			*field = was
+			aside = append(aside, name)
+		}
+	}
+	sort.Strings(aside)
+	return p, aside
+}
+
+// Utilities are the prices as a case file carries them.
+func (p Prices) Utilities() map[string]any {
+	return map[string]any{"lawn_m2": p.LawnM2, "hour": p.Hour, "fungicide": p.Fungicide, "insecticide": p.Insecticide, "herbicide": p.Herbicide, "feed": p.Feed, "amendment": p.Amendment, "seed": p.Seed, "water_m3": p.WaterM3, "lab": p.Lab}
 }

@@ -73,3 +73,18 @@ func TestPricesReachTheDecision(t *testing.T) {
 	require.Equal(t, MarksFor("white-grubs", p, 200, false), r.Marks("white-grubs"))
 	require.Less(t, r.Marks("white-grubs").Act, Diagnose(c, Options{}).Marks("white-grubs").Act)
 }
+
+func TestPricesTravelWithTheCase(t *testing.T) {
+	mine := Prices{LawnM2: 20, Hour: 45, Fungicide: 1, Insecticide: 2, Herbicide: 3, Feed: 4, Amendment: 5, Seed: 6, WaterM3: 7, Lab: 8}
+	back, aside := Utilities(mine.Utilities())
+	require.Equal(t, mine, back)
+	require.Empty(t, aside)
+	some, aside := Utilities(map[string]any{"lawn_m2": 4.0, "hour": -3.0, "mood": "good"})
+	require.InDelta(t, 4, some.LawnM2, 0)
+	require.InDelta(t, DefaultPrices.Hour, some.Hour, 0)
+	require.Equal(t, []string{"hour", "mood"}, aside)
+	none, _ := Utilities(nil)
+	require.Equal(t, DefaultPrices, none)
+	r := Diagnose(Case{Lawn: lawn("tall-fescue", 8, 38), Context: Context{Utilities: map[string]any{"lawn_m2": 40.0}}}, Options{})
+	require.InDelta(t, 40, r.Prices.LawnM2, 0)
+}
