@@ -24,6 +24,8 @@ const ZoneRecovery = lazy(() => import('./recovery/ZoneRecovery'))
 const Sites = lazy(() => import('./sites/Sites'))
 const Causes = lazy(() => import('./causes/Causes'))
 const CausePage = lazy(() => import('./causes/CausePage'))
+const Beside = lazy(() => import('./causes/Beside'))
+const SampleForm = lazy(() => import('./samples/SampleForm'))
 const Firm = lazy(() => import('./firm/Firm'))
 
 function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName) => void }) {
@@ -41,10 +43,12 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
           <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
           <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
           <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
+          <Route path="/samples/:sample" element={<SampleForm />} />
           <Route path="/sites" element={<Sites />} />
           <Route path="/sites/:site" element={<Sites />} />
           <Route path="/causes" element={<Causes />} />
           <Route path="/causes/:cause" element={<CausePage />} />
+          <Route path="/causes/:cause/beside/:other" element={<Beside />} />
           <Route path="/firm" element={<Firm />} />
           <Route path="*" element={<p className="busy">There is no page here. <a href="/">To the day</a></p>} />
         </Routes>

@@ -4,11 +4,11 @@ import { theme, type ThemeConfig } from 'antd'
 export const palettes = {
   sun: {
     ground: '#f5f1e6', sheet: '#fdfbf4', rule: '#d8d0ba', ink: '#1e2a23', faint: '#55604f', mark: '#24523a', markInk: '#ffffff',
-    go: '#23693f', wait: '#835400', harm: '#9c2f1d', water: '#1f587f', wash: '#e9e3d0', focus: '#0b57a4',
+    go: '#23693f', wait: '#835400', harm: '#9c2f1d', water: '#1f587f', wash: '#e9e3d0', focus: '#0b57a4', straw: '#c9a55c',
   },
   dusk: {
     ground: '#151b18', sheet: '#1d2521', rule: '#3b4740', ink: '#ece7d8', faint: '#b0b6a5', mark: '#8fcb9f', markInk: '#10201a',
-    go: '#86cf98', wait: '#e5b659', harm: '#f29a84', water: '#8dc3ea', wash: '#28322d', focus: '#9ccbff',
+    go: '#86cf98', wait: '#e5b659', harm: '#f29a84', water: '#8dc3ea', wash: '#28322d', focus: '#9ccbff', straw: '#d6b46d',
   },
 } as const
 

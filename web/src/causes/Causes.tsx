@@ -24,7 +24,7 @@ export default function Causes() {
   const needle = search.trim().toLowerCase()
   const list = likely.data.filter((l) => {
     const c = words.cause.get(l.id)
-    return !needle || (c && `${c.label} ${familyLabels[c.family] ?? ''} ${c.id}`.toLowerCase().includes(needle))
+    return needle.split(/\s+/).every((w) => !w || (c && `${l.text} ${familyLabels[c.family]?.toLowerCase() ?? ''} ${c.id}`.includes(w)))
   })
   const top = Math.max(...likely.data.map((l) => l.chance), 0.01)
   return (
@@ -33,7 +33,7 @@ export default function Causes() {
         <h1>Likely in {monthNames[at - 1]}</h1>
         <label>Month <select className="plain" value={month} onChange={(e) => setMonth(Number(e.target.value))}><option value={0}>this month</option>{monthNames.map((m, i) => <option key={m} value={i + 1}>{m}</option>)}</select></label>
         <label>Where <select className="plain" value={site} onChange={(e) => setSite(e.target.value)}><option value="">any grass here</option>{sites.data.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select></label>
-        <label>Find <Input type="search" value={search} onChange={(e) => setSearch(e.target.value)} aria-label="Find a cause" /></label>
+        <label>Find by name, sign or season <Input type="search" value={search} onChange={(e) => setSearch(e.target.value)} aria-label="Find a cause" /></label>
       </div>
       <p className="faint">How often a lawn that somebody is called to has it, before anything is looked at.</p>
       <ol className="guide">
@@ -51,7 +51,7 @@ export default function Causes() {
           )
         })}
       </ol>
-      {list.length === 0 && <p className="empty">No cause goes by that name.</p>}
+      {list.length === 0 && <p className="empty">No cause goes by that name or sign.</p>}
     </main>
   )
 }

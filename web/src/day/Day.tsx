@@ -3,6 +3,7 @@ import { useDay, useMe } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
 import { fromSI, showDate, unitFor } from '../format'
+import { kindLabel, useSamples } from '../visit/Samples'
 import './day.css'
 
 const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray' }
@@ -56,6 +57,24 @@ function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
   )
 }
 
+/** What the laboratory has sent back lately, and what is still awaited. */
+function Laboratory({ me }: { me: Schemas['Me'] }) {
+  const samples = useSamples({ open: true })
+  if (!samples.data || samples.data.length === 0) return null
+  const list = [...samples.data].sort((a, b) => Number(Boolean(b.returned_on)) - Number(Boolean(a.returned_on)) || Number(b.overdue) - Number(a.overdue))
+  return (
+    <section className="straying" aria-label="Laboratory">
+      <h2>Laboratory</h2>
+      {list.slice(0, 6).map((s) => (
+        <Link key={s.id} to={`/visits/${s.visit_id}/${s.zone_id}`} data-verdict={s.returned_on ? 'back' : s.overdue ? 'off-course' : 'awaited'}>
+          <b>{s.returned_on ? 'Back' : s.overdue ? 'Overdue' : 'Awaited'}</b> {kindLabel[s.kind]} <span className="num">{s.number}</span>, {s.site_name}, {s.zone_name}
+          <span className="faint">{s.returned_on ? `since ${showDate(s.returned_on, me.date_form)}: it is on the scales` : `expected ${showDate(s.expected_on, me.date_form)}`}</span>
+        </Link>
+      ))}
+    </section>
+  )
+}
+
 export default function Day() {
   const day = useDay()
   const me = useMe().data
@@ -81,6 +100,7 @@ export default function Day() {
             ))}
           </section>
         )}
+        <Laboratory me={me} />
         <Sky sky={d.sky} me={me} />
       </div>
     </main>

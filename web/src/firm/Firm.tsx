@@ -5,6 +5,7 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, useFirm, useMe, usePeople, useRefresh } from '../api/queries'
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
+import { Prices } from './Prices'
 import './firm.css'
 
 type Person = Schemas['Person']
@@ -108,6 +109,8 @@ export default function Firm() {
           </tbody>
         </table>
         {keeps && <p className="buttons"><Button onClick={() => setOpen({})}>Add somebody</Button></p>}
+        <h2>What acting costs</h2>
+        <Prices me={me} />
         <h2>Who may do what</h2>
         <table className="matrix">
           <thead><tr><td />{roles.map((r) => <th key={r} scope="col">{r}</th>)}</tr></thead>

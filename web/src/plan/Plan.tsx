@@ -79,6 +79,7 @@ export default function Plan() {
             <a className="export" href={`/api/v1/visits/${visit}/zones/${zone}/case`} download>Case file</a>
           </div>
           {give.isError && <Problem error={give.error} />}
+          <p className="told"><span className="faint">To the client</span> {d.told}</p>
         </section>
         <div className="verdicts">
           {parts.map((p) => {

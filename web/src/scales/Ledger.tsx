@@ -2,6 +2,7 @@ import { percent, signedBits } from '../format'
 import type { Words } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { FamilyMark } from './Family'
+import { ActingPays } from './ActingPays'
 
 const inWords = (b: number): string => {
   const a = Math.abs(b)
@@ -27,7 +28,7 @@ function Line({ label, value, bits, kind }: { label: string; value: string; bits
 }
 
 /** What speaks for a cause and against it; the rows add up to where it stands. */
-export function Ledger({ cause, words, onClose }: { cause: Schemas['Cause']; words: Words; onClose?: () => void }) {
+export function Ledger({ cause, words, currency, onClose }: { cause: Schemas['Cause']; words: Words; currency: string; onClose?: () => void }) {
   const word = words.cause.get(cause.id)
   const rows = [...cause.for, ...cause.against].sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
   const sum = cause.prior_bits + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
@@ -49,6 +50,7 @@ export function Ledger({ cause, words, onClose }: { cause: Schemas['Cause']; wor
         <tfoot><tr><th scope="row" colSpan={3}>Adds up to {percent(cause.probability)} %</th><td className="num">{signedBits(sum)}</td></tr></tfoot>
       </table>
       {rows.length === 0 && <p className="faint">Nothing found so far speaks for or against it.</p>}
+      {cause.marks && <ActingPays marks={cause.marks} p={cause.probability} words={words} currency={currency} />}
     </section>
   )
 }

@@ -4,14 +4,15 @@ import type { Schemas } from '../api/client'
 import { FamilyMark } from './Family'
 
 /** One cause on its rail: how far it stands, where it stood before, and from where acting pays. */
-export function Rail({ p, before, act, label }: { p: number; before?: number; act: number; label: string }) {
+export function Rail({ p, before, marks, label }: { p: number; before?: number; marks?: Schemas['Marks']; label: string }) {
   const moved = before !== undefined && Math.abs(before - p) >= 0.01
   return (
-    <svg className="rail" viewBox="0 0 200 18" preserveAspectRatio="none" role="img" aria-label={`${label}: ${percent(p)} per cent${moved ? `, was ${percent(before)}` : ''}`}>
+    <svg className="rail" viewBox="0 0 200 18" preserveAspectRatio="none" role="img" aria-label={`${label}: ${percent(p)} per cent${moved ? `, was ${percent(before)}` : ''}${marks ? `; acting pays from ${percent(marks.act)}` : ''}`}>
       <line className="rail-bed" x1="0" x2="200" y1="13" y2="13" />
       <rect className="rail-run" x="0" y="8" width={200 * p} height="10" />
       {moved && <rect className="rail-ghost" x={200 * Math.min(p, before)} y="8" width={200 * Math.abs(p - before)} height="10" data-up={p > before} />}
-      <path className="rail-act" d={`M${200 * act} 3v15`} />
+      {marks && marks.check_to > marks.check_from && <path className="rail-check" d={`M${200 * marks.check_from} 4H${200 * marks.check_to}`} />}
+      {marks && <path className="rail-act" d={`M${200 * marks.act} 1v17`} />}
     </svg>
   )
 }
@@ -41,7 +42,7 @@ export function Scales({ diagnosis, before, words, selected, onSelect, rows = 7 
               <span className="scale-name">{word?.label ?? c.id}</span>
               <span className="scale-step" data-up={step > 0}>{step === 0 ? '' : `${step > 0 ? '▲' : '▼'} ${Math.abs(step)}`}</span>
               <span className="scale-p" data-p={c.probability}>{percent(c.probability)}<small> %</small></span>
-              <Rail p={c.probability} before={was} act={word?.act_above ?? 0.5} label={word?.label ?? c.id} />
+              <Rail p={c.probability} before={was} marks={c.marks} label={word?.label ?? c.id} />
             </button>
           </li>
         )

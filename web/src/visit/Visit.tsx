@@ -6,6 +6,7 @@ import { newId, useMe, useVisit, useWords, type Words } from '../api/queries'
 import { Busy, Problem } from '../Shell'
 import { percent } from '../format'
 import { FamilyMark } from '../scales/Family'
+import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
@@ -14,6 +15,7 @@ import { answerAt, typing } from './keys'
 import { outbox } from './box'
 import { useOutbox } from './outbox'
 import { planShare, ZonePlan } from './ZonePlan'
+import { Samples } from './Samples'
 import { VisitHead } from './VisitHead'
 import './visit.css'
 
@@ -130,12 +132,16 @@ export default function Visit() {
       </nav>
       <main className="checks" aria-label="Checks of the station">
         {opened.length > 0 && (
-          <div className="ledgers" data-two={opened.length === 2}>{opened.map((c) => <Ledger key={c.id} cause={c} words={words} onClose={() => setOpen(open.filter((x) => x !== c.id))} />)}</div>
+          <div className="ledgers" data-two={opened.length === 2}>{opened.map((c) => <Ledger key={c.id} cause={c} words={words} currency={me.currency} onClose={() => setOpen(open.filter((x) => x !== c.id))} />)}
+            {opened.length === 2 && opened[0] && opened[1] && opened.every((c) => c.id !== 'healthy-turf') && <Apart visit={visit} zone={zone} a={opened[0].id} b={opened[1].id} seq={seq} words={words} onGo={(f) => { setOpen([]); goTo(f) }} />}
+            {opened.length === 1 && opened[0]?.id === d?.causes[0]?.id && <Changes changes={d?.changes ?? []} words={words} onGo={(f) => { setOpen([]); goTo(f) }} />}
+          </div>
         )}
         <p className="does">{stations.find((s) => s.id === station)?.does}
           {station === 'ask' && <label className="onset">First seen <input type="date" aria-label="First seen" max={me.today} disabled={!may} value={(answers.get('onset')?.value as string | undefined) ?? ''} onChange={(e) => answer('onset', e.target.value || null)} /></label>}
         </p>
         {station === 'walk' && <ZonePlan marks={marks} disabled={!may} onChange={(cells) => { answer('marks', cells.length ? (cells as unknown as string[]) : null); answer('affected-area-percent', cells.length ? planShare(cells.length) : null) }} />}
+        {station === 'lab' && <Samples visit={visit} zone={zone} me={me} words={words} />}
         {checks.map((f) => (
           <Check key={`${zone}${f.id}`} finding={f} caution={words.procedure.get(f.procedure)?.caution ?? ''} value={answers.get(f.id)?.value} waiting={answers.get(f.id)?.waiting ?? false} by={answers.get(f.id)?.by ?? ''}
             active={f.id === current?.id} suggested={f.id === suggestion} units={me.unit_system} causes={words.raw.causes} disabled={!may} onActivate={() => setActive(f.id)} onAnswer={(v, entered) => answer(f.id, v, entered)} />
@@ -181,7 +187,7 @@ function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Che
           <button key={n.procedure} type="button" className="next-check" data-next={n.finding} onClick={() => onGo(n.finding)}>
             <span className="next-name">{words.findingLabel(n.finding)}</span>
             <span className="num">{n.minutes.toFixed(1)} min{n.days ? `, ${n.days} days` : ''}</span>
-            <span className="faint">{proc?.label}{n.also?.length ? `, with ${n.also.map((f) => words.findingLabel(f).toLowerCase()).join(' and ')}` : ''}</span>
+            <span className="faint">{n.bundled && next.filter((x) => x.bundled).length > 1 ? 'this stop: ' : ''}{proc?.label}{n.also?.length ? `, with ${n.also.map((f) => words.findingLabel(f).toLowerCase()).join(' and ')}` : ''}</span>
             {i === 0 && !settled && (
               <span className="outcomes">
                 {n.outcomes.slice(0, 3).map((o) => {
@@ -193,6 +199,24 @@ function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Che
           </button>
         )
       })}
+    </section>
+  )
+}
+
+/** The single answers after which something else would lead. */
+function Changes({ changes, words, onGo }: { changes: Schemas['Change'][]; words: Words; onGo: (finding: string) => void }) {
+  return (
+    <section className="ledger" aria-label="What would change this">
+      <h3>What would change this</h3>
+      {changes.length === 0 && <p className="faint">No single answer that is still open.</p>}
+      <ul className="changes">
+        {changes.map((c) => (
+          <li key={c.finding}>
+            <button type="button" className="quiet" onClick={() => onGo(c.finding)}>{words.findingLabel(c.finding)}: {words.valueLabel(c.finding, c.outcome)}</button>
+            <span className="faint">{percent(c.chance)} % likely; then</span> <FamilyMark family={words.cause.get(c.leads)?.family ?? ''} /> {words.cause.get(c.leads)?.label} <b className="num">{percent(c.then)} %</b>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }
