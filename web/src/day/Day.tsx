@@ -3,7 +3,7 @@ import { useDay, useMe } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
 import { fromSI, showDate, unitFor } from '../format'
-import { kindLabel, useSamples } from '../visit/Samples'
+import { kindLabel, useSamples } from '../samples/useSamples'
 import './day.css'
 
 const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray' }

@@ -4,7 +4,7 @@ import { api, got } from '../api/client'
 import { useMe, useWords } from '../api/queries'
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
-import { kindLabel } from '../visit/Samples'
+import { kindLabel } from './useSamples'
 import './samples.css'
 
 /** The sheet that goes with a sample: printed as it stands, without the client's name. */

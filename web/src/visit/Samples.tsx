@@ -1,24 +1,15 @@
 import { useState } from 'react'
 import { Button, Input } from 'antd'
 import { Link } from 'react-router'
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, queryClient, type Words } from '../api/queries'
 import { showDate } from '../format'
+import { kindLabel, kinds, useSamples } from '../samples/useSamples'
 import { Problem } from '../Shell'
 
-const kinds = [
-  { kind: 'soil', label: 'Soil', cores: 14, depth: 90, days: 7, how: '12 to 15 cores, thatch off, mixed' },
-  { kind: 'disease', label: 'Disease plug', cores: 1, depth: 100, days: 5, how: 'from the edge of an active patch, before any fungicide' },
-  { kind: 'nematode', label: 'Nematodes', cores: 18, depth: 100, days: 10, how: '15 to 20 cores from the margin, kept cool' },
-  { kind: 'tissue', label: 'Leaf', cores: 2, depth: 0, days: 7, how: 'clippings, paper bag' },
-] as const
-export const kindLabel: Record<string, string> = Object.fromEntries(kinds.map((k) => [k.kind, k.label]))
-
-export const useSamples = (query: { zone?: string; open?: boolean }) => useQuery({ queryKey: ['samples', query], queryFn: () => got(api.GET('/samples', { params: { query } })) })
-
 /** Samples of the zone: taken with one tap, followed until the result is back. */
-export function Samples({ visit, zone, me, words }: { visit: string; zone: string; me: Schemas['Me']; words: Words }) {
+export default function Samples({ visit, zone, me, words }: { visit: string; zone: string; me: Schemas['Me']; words: Words }) {
   const samples = useSamples({ zone })
   const may = me.rights.includes('answer-checks')
   const [note, setNote] = useState('')

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { Button } from 'antd'
 import type { Schemas } from '../api/client'
@@ -15,9 +15,10 @@ import { answerAt, typing } from './keys'
 import { outbox } from './box'
 import { useOutbox } from './outbox'
 import { planShare, ZonePlan } from './ZonePlan'
-import { Samples } from './Samples'
 import { VisitHead } from './VisitHead'
 import './visit.css'
+
+const Samples = lazy(() => import('./Samples'))
 
 type Answers = Map<string, { value: Plain; waiting: boolean; by: string }>
 
@@ -141,7 +142,7 @@ export default function Visit() {
           {station === 'ask' && <label className="onset">First seen <input type="date" aria-label="First seen" max={me.today} disabled={!may} value={(answers.get('onset')?.value as string | undefined) ?? ''} onChange={(e) => answer('onset', e.target.value || null)} /></label>}
         </p>
         {station === 'walk' && <ZonePlan marks={marks} disabled={!may} onChange={(cells) => { answer('marks', cells.length ? (cells as unknown as string[]) : null); answer('affected-area-percent', cells.length ? planShare(cells.length) : null) }} />}
-        {station === 'lab' && <Samples visit={visit} zone={zone} me={me} words={words} />}
+        {station === 'lab' && <Suspense fallback={<Busy what="the samples" />}><Samples visit={visit} zone={zone} me={me} words={words} /></Suspense>}
         {checks.map((f) => (
           <Check key={`${zone}${f.id}`} finding={f} caution={words.procedure.get(f.procedure)?.caution ?? ''} value={answers.get(f.id)?.value} waiting={answers.get(f.id)?.waiting ?? false} by={answers.get(f.id)?.by ?? ''}
             active={f.id === current?.id} suggested={f.id === suggestion} units={me.unit_system} causes={words.raw.causes} disabled={!may} onActivate={() => setActive(f.id)} onAnswer={(v, entered) => answer(f.id, v, entered)} />
