@@ -223,3 +223,6 @@ func siteZone(t *testing.T, p *page, name string) string {
 	p.until("load the sites", fmt.Sprintf(`(() => { if (window.__zone) return true; fetch('/api/v1/sites').then((r) => r.json()).then((l) => { window.__zone = l.find((s) => s.name.includes(%q)).zones[0].id }); return false })()`, name))
 	return eval[string](p, `(() => { const z = window.__zone; delete window.__zone; return z })()`)
 }
+
+// quoted is a text as JavaScript reads it.
+func quoted(s string) string { return fmt.Sprintf("%q", s) }

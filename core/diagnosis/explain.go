@@ -44,7 +44,7 @@ func (m *model) wouldChange(sets []set, a ask) []Change {
 				then := m.marginals(sets, row)
 				next := leader(then)
 				act := m.act[m.active[lead]]
-				if next == lead && !(now[lead] >= act && then[lead] < act-.1) || next < 0 {
+				if next < 0 || next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
 					continue
 				}
 				best = Change{f.ID, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}

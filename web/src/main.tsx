@@ -26,6 +26,7 @@ const Causes = lazy(() => import('./causes/Causes'))
 const CausePage = lazy(() => import('./causes/CausePage'))
 const Beside = lazy(() => import('./causes/Beside'))
 const SampleForm = lazy(() => import('./samples/SampleForm'))
+const Prices = lazy(() => import('./firm/Prices'))
 const Firm = lazy(() => import('./firm/Firm'))
 
 function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName) => void }) {
@@ -49,6 +50,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
           <Route path="/causes" element={<Causes />} />
           <Route path="/causes/:cause" element={<CausePage />} />
           <Route path="/causes/:cause/beside/:other" element={<Beside />} />
+          <Route path="/firm/prices" element={<Prices />} />
           <Route path="/firm" element={<Firm />} />
           <Route path="*" element={<p className="busy">There is no page here. <a href="/">To the day</a></p>} />
         </Routes>

@@ -75,7 +75,7 @@ export function words(raw: Schemas['Vocabulary']): Words {
       if (Array.isArray(value)) return value.length ? value.map(one).join(', ') : 'none of these'
       const unit = finding.get(id)?.unit.split(',')[0]?.split(' at ')[0]?.split(' of ')[0] ?? ''
       const shown = one(value)
-      return typeof value === 'number' && unit ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}` : shown
+      return typeof value === 'number' && unit && !['pH', 'fraction', 'sodium adsorption ratio'].includes(unit) ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}` : shown
     },
   }
 }

@@ -38,7 +38,6 @@ export default function Beside() {
               <dt>When</dt><dd>{c.when}</dd>
               <dt data-kind="for">Proof</dt><dd>{c.proof}</dd>
             </dl>
-            <Year months={c.months} south={latitude < 0} />
           </section>
         ))}
       </div>
@@ -47,6 +46,7 @@ export default function Beside() {
         <p className="faint">How often each answer is given where the one or the other is at work alone; the most telling for its minutes first.</p>
         {checks.data.length > 0 ? <ApartTable checks={checks.data} a={cause} b={other} words={words} /> : <p className="empty">They cannot stand on one grass, or nothing on the spot separates them.</p>}
       </section>
+      <div className="beside-two">{[a.data, b.data].map((c) => <section key={c.id} aria-label={`${c.label} through the year`}><Year months={c.months} south={latitude < 0} /></section>)}</div>
     </main>
   )
 }

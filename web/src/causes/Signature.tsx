@@ -85,7 +85,7 @@ const bladeless = ['stunted-tufted']
 export function LeafDrawing({ id, label }: { id: string; label: string }) {
   if (!leaves[id]) return null
   return (
-    <svg className="leaf-drawing" viewBox="0 -10 72 168" role="img" aria-label={`On the blade: ${label}`}>
+    <svg className="leaf-drawing" viewBox="4 -8 64 164" preserveAspectRatio="none" role="img" aria-label={`On the blade: ${label}`}>
       <path className="soil" d="M2 152H70" />
       {!bladeless.includes(id) && blade}
       {leaves[id]}

@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Button, Input } from 'antd'
+import { Link } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, useFirm, useMe, usePeople, useRefresh } from '../api/queries'
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
-import { Prices } from './Prices'
 import './firm.css'
 
 type Person = Schemas['Person']
@@ -110,7 +110,7 @@ export default function Firm() {
         </table>
         {keeps && <p className="buttons"><Button onClick={() => setOpen({})}>Add somebody</Button></p>}
         <h2>What acting costs</h2>
-        <Prices me={me} />
+        <p><Link className="back" to="/firm/prices">The few prices from which the marks on the scales follow</Link></p>
         <h2>Who may do what</h2>
         <table className="matrix">
           <thead><tr><td />{roles.map((r) => <th key={r} scope="col">{r}</th>)}</tr></thead>

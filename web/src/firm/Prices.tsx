@@ -3,10 +3,11 @@ import { Button } from 'antd'
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
-import { useRefresh, useWords } from '../api/queries'
+import { useMe, useRefresh, useWords } from '../api/queries'
 import { percent, showDate } from '../format'
 import { FamilyMark } from '../scales/Family'
 import { Busy, Problem } from '../Shell'
+import './firm.css'
 
 type Figures = Schemas['Prices']
 const fields: [keyof Figures, string, string][] = [
@@ -40,6 +41,9 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
   const save = useMutation({ mutationFn: () => got(api.PUT('/prices', { body: { prices: figures, version: prices.version } })), onSuccess: refresh })
   return (
     <form className="form prices" aria-label="What acting costs" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
+      <div>
+      <p><Link className="back" to="/firm">The firm</Link></p>
+      <h1>What acting costs</h1>
       <p className="faint">From these few figures follow the marks on the scales: from where a remedy pays, and between where looking first pays. {prices.version === 0 && 'Not set yet: these are the program\'s own guesses.'}</p>
       <div className="fields">
         {fields.map(([k, label, per]) => (
@@ -49,7 +53,10 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
       {save.isError && <Problem error={save.error} />}
       {preview.isError && changed && <Problem error={preview.error} />}
       {may && <p className="buttons"><Button type="primary" htmlType="submit" disabled={!changed || !whole} loading={save.isPending}>Save the figures</Button>{changed && <Button onClick={() => setD(Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)}>Put back</Button>}</p>}
-      {changed && preview.data && words && (
+      </div>
+      {!changed && <p className="faint price-hint">Change a figure: here stands what it would have changed in the cases closed so far, before anything is saved.</p>}
+      {changed && JSON.stringify(asked) !== text && <p className="faint price-hint">Working it out…</p>}
+      {changed && JSON.stringify(asked) === text && preview.data && !preview.isPlaceholderData && words && (
         <section className="price-effects" aria-label="What this would change" aria-live="polite">
           <h3>In the {preview.data.cases} diagnoses given so far</h3>
           {preview.data.calls.length === 0 && <p>No call would have been another.</p>}
@@ -74,9 +81,10 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
 }
 
 /** The figures that a firm knows, and what others would have changed. */
-export function Prices({ me }: { me: Schemas['Me'] }) {
+export default function Prices() {
+  const me = useMe().data
   const prices = useQuery({ queryKey: ['prices'], queryFn: () => got(api.GET('/prices')) })
   if (prices.isError) return <Problem error={prices.error} />
-  if (!prices.data) return <Busy what="the prices" />
+  if (!prices.data || !me) return <Busy what="the prices" />
   return <Editor key={prices.data.version} prices={prices.data} me={me} may={me.rights.includes('keep-firm')} />
 }

@@ -47,7 +47,7 @@ export function Ledger({ cause, words, currency, onClose }: { cause: Schemas['Ca
           {rows.map((r) => <Line key={r.finding} label={words.findingLabel(r.finding)} value={words.valueLabel(r.finding, r.value)} bits={r.bits} kind="row" />)}
           <Line label="Acting together: what other causes explain" value="" bits={cause.together_bits} kind="together" />
         </tbody>
-        <tfoot><tr><th scope="row" colSpan={3}>Adds up to {percent(cause.probability)} %</th><td className="num">{signedBits(sum)}</td></tr></tfoot>
+        <tfoot><tr><th scope="row">Adds up to {percent(cause.probability)} %</th><td /><td /><td className="num">{signedBits(sum)}</td></tr></tfoot>
       </table>
       {rows.length === 0 && <p className="faint">Nothing found so far speaks for or against it.</p>}
       {cause.marks && <ActingPays marks={cause.marks} p={cause.probability} words={words} currency={currency} />}

@@ -109,6 +109,11 @@ export default function Visit() {
     return () => removeEventListener('keydown', onKey)
   }, [answer, answers, checks, current, goTo, navigate, scales.data, stepStation, suggestion, visit, words, zone, zones])
 
+  const opening = open.join()
+  useEffect(() => {
+    if (opening) document.querySelector('.ledgers')?.scrollIntoView({ block: 'start' })
+  }, [opening])
+
   if (detail.isError) return <Problem error={detail.error} />
   if (!detail.data || !words || !me) return <Busy what="the visit" />
   const marks = (answers.get('marks')?.value as unknown as number[] | null) ?? []
@@ -153,7 +158,7 @@ export default function Visit() {
         {!d && !scales.isError && <Busy what="the scales" />}
         {d && (
           <>
-            <h2>On the scales <small className="faint">the tick marks where acting pays</small></h2>
+            <h2>On the scales <small className="faint">line: look first, tick: act</small></h2>
             <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={6}
               onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
             <NextChecks next={next} needed={needed ?? []} settled={d.settled} words={words} onGo={goTo} />
