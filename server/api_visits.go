@@ -108,7 +108,7 @@ const (
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Value == nil && a.Entered == nil {
 		known := a.Finding == onsetAnswer || a.Finding == marksAnswer
-		if f, ok := diagnosis.FindingByID(a.Finding); !known && (!ok || f.Station == "weather") {
+		if f, ok := diagnosis.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
 		return nil, nil, nil
@@ -136,7 +136,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		return j, nil, nil
 	}
 	f, ok := diagnosis.FindingByID(a.Finding)
-	if !ok || f.Station == "weather" {
+	if !ok || !f.Asked() {
 		return nil, nil, field(where+".finding", "is not a finding")
 	}
 	plain := a.Value

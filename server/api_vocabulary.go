@@ -3,6 +3,7 @@ package server
 import (
 	"context"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -174,7 +175,7 @@ func vocabulary() Vocabulary {
 		}
 		v.Findings = append(v.Findings, out)
 	}
-	for _, f := range diagnosis.WeatherFindings() {
+	for _, f := range slices.Concat(diagnosis.WeatherFindings(), diagnosis.DerivedFindings()) {
 		v.Weather = append(v.Weather, VWeather{f.ID, f.Label, f.Provisional})
 	}
 	for _, c := range diagnosis.Causes() {

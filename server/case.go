@@ -194,7 +194,11 @@ func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosi
 		return err
 	}
 	for _, d := range former {
-		c.Earlier = append(c.Earlier, diagnosis.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading})
+		e := diagnosis.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading}
+		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
+			e.Findings = then.Findings
+		}
+		c.Earlier = append(c.Earlier, e)
 	}
 	return nil
 }

@@ -123,7 +123,7 @@ func (m *model) observeAll(g *Gathered) []evidence {
 		ev := m.observe(id, g.Values[id])
 		if ev.weighed {
 			evs = append(evs, ev)
-		} else if f, ok := FindingByID(id); ok && f.Station != "weather" {
+		} else if f, ok := FindingByID(id); ok && f.Asked() {
 			g.Notices = append(g.Notices, Notice{id, "recorded; no cause that this grass can have speaks of it, so it moves nothing"})
 		}
 	}

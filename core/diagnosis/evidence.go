@@ -85,6 +85,7 @@ func Gather(c Case) Gathered {
 			}
 		}
 	}
+	g.derive(c, note)
 	g.fromWeather(c, note)
 	g.Notices = append(g.Notices, contradictions(g.Values)...)
 	if len(c.Lawn.Species) > 0 && c.Lawn.Species[0] == "unknown" {

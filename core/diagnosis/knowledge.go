@@ -11,7 +11,7 @@ import (
 )
 
 // Knowledge is the version of the tables. It changes with every change of a row that can move a probability.
-const Knowledge = "2026.11-2"
+const Knowledge = "2026.11-3"
 
 // Sources of rows. Judgement marks a figure that is the authors' estimate and no measurement.
 const (
@@ -172,6 +172,9 @@ func compile() {
 			}
 		}
 	}
+	for i := range derivedFindings {
+		add(&derivedFindings[i], derivedFindings[i].ID)
+	}
 	for i := range compiled {
 		cf := &compiled[i]
 		cf.background = mustDist(cf, backgroundRow(cf))
@@ -213,7 +216,7 @@ func impliedRows(c *Cause) []Row {
 			rows = append(rows, one("insect-window:"+c.ID, .9, "open 60 opening 15 closing 20 closed 5", J))
 		}
 	}
-	return rows
+	return append(rows, derivedRows[c.ID]...)
 }
 
 func backgroundRow(cf *compiledFinding) Row {
@@ -227,6 +230,9 @@ func backgroundRow(cf *compiledFinding) Row {
 		return Row{Finding: cf.id, Grip: 1, Says: "none 97", Source: J}
 	}
 	r, ok := background[cf.id]
+	if !ok {
+		r, ok = derivedBackground[cf.id]
+	}
 	if !ok {
 		panic("diagnosis: no background for " + cf.id)
 	}

@@ -258,7 +258,7 @@ func findProofs() {
 			most := 0.0
 			for i := range compiled {
 				f := compiled[i].f
-				if f.Station == "weather" || f.Station == "lab" || f.Procedure == "dawn-look" || f.Kind == CauseIDs {
+				if !f.Asked() || f.Station == "lab" || f.Procedure == "dawn-look" || f.Kind == CauseIDs {
 					continue
 				}
 				p := tells(ci, &compiled[i], turf)

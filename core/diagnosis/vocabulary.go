@@ -33,7 +33,7 @@ const (
 // Finding is one thing that can be observed, asked, measured or computed.
 type Finding struct {
 	ID        string
-	Station   string // ask, walk, blade, soil, thatch, pull, lab; weather for what is computed
+	Station   string // ask, walk, blade, soil, thatch, pull, lab; weather for what is computed, derived for what is read off others
 	Procedure string // the handling that yields it; its set-up is paid once
 	Kind      Kind
 	Values    []string // for OneOf and AnyOf
@@ -49,6 +49,9 @@ type Finding struct {
 	// Provisional marks weather findings that are computed by a first, coarse method.
 	Provisional bool
 }
+
+// Asked reports whether the finding is one that a person answers; the others are computed.
+func (f *Finding) Asked() bool { return f.Station != "weather" && f.Station != "derived" }
 
 // Station is one stop of the visit.
 type Station struct{ ID, Label, Does string }
@@ -150,6 +153,9 @@ func init() {
 	for i := range weatherFindings {
 		weatherFindings[i].Station = "weather"
 		findingByID[weatherFindings[i].ID] = &weatherFindings[i]
+	}
+	for i := range derivedFindings {
+		findingByID[derivedFindings[i].ID] = &derivedFindings[i]
 	}
 	for i := range procedures {
 		procedureByID[procedures[i].ID] = &procedures[i]

@@ -373,7 +373,7 @@ func (p *parser) readFindings(at string, v any) map[string]diagnosis.Value {
 	for id, v := range o {
 		field := join(at, id)
 		f, known := diagnosis.FindingByID(id)
-		if !known || f.Station == "weather" {
+		if !known || !f.Asked() {
 			reason := "unknown finding"
 			if known {
 				reason = "is computed from the weather and cannot be given"

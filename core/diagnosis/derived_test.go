@@ -1,0 +1,62 @@
+package diagnosis
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+)
+
+func at(c Case, finding string) string { return Gather(c).Values[finding].Word }
+
+func TestTheTwoCoresAreADifference(t *testing.T) {
+	l := lawn("tall-fescue", 7, 38)
+	cores := func(bad, good string) Case {
+		return Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue(bad)}, Reference: map[string]Value{"soil-moisture": WordValue(good)}}
+	}
+	require.Equal(t, "drier", at(cores("dry", "moist"), "moisture-against-healthy"))
+	require.Equal(t, "same", at(cores("dry", "dry"), "moisture-against-healthy"))
+	require.Equal(t, "wetter", at(cores("wet", "moist"), "moisture-against-healthy"))
+	require.Empty(t, at(Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue("dry")}}, "moisture-against-healthy"), "one core is no difference")
+
+	alone := Diagnose(Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue("dry")}}, Options{NoNext: true})
+	drier, same := Diagnose(cores("dry", "moist"), Options{NoNext: true}), Diagnose(cores("dry", "dry"), Options{NoNext: true})
+	for _, id := range []string{"localized-dry-spot", "irrigation-coverage-gap"} {
+		require.Greater(t, drier.P(id), alone.P(id), id)
+		require.Less(t, same.P(id), alone.P(id)/2, "the same moisture in both rules water out as the difference: %s", id)
+	}
+	vwc := Case{Lawn: l, Findings: map[string]Value{"soil-moisture-vwc": NumberValue(12)}, Reference: map[string]Value{"soil-moisture-vwc": NumberValue(25)}}
+	require.Equal(t, "drier", at(vwc, "moisture-against-healthy"))
+}
+
+// What was done and what came of it: watered ten days ago and no smaller speaks for grubs against drought.
+func TestTheAnswerToATreatmentIsEvidence(t *testing.T) {
+	l := lawn("kentucky-bluegrass", 8, 40)
+	day := func(ago int) time.Time { return l.Date.AddDate(0, 0, -ago) }
+	visit := func(action string, treatedAgo, before, now float64) Case {
+		return Case{Lawn: l, Findings: map[string]Value{"affected-area-percent": NumberValue(now)},
+			Treatments: []Treatment{{Date: day(int(treatedAgo)), Action: action}},
+			Earlier:    []Earlier{{Date: day(int(treatedAgo) + 1), Findings: map[string]Value{"affected-area-percent": NumberValue(before)}}}}
+	}
+	require.Equal(t, "none", at(visit("water-deep", 10, 30, 32), "answer-to-water"))
+	require.Equal(t, "better", at(visit("water-deep", 10, 30, 12), "answer-to-water"))
+	require.Empty(t, at(visit("water-deep", 2, 30, 12), "answer-to-water"), "two days are too few to tell")
+	require.Empty(t, at(visit("water-deep", 60, 30, 12), "answer-to-water"), "two months are too many")
+	require.Equal(t, "better", at(visit("insecticide-curative", 7, 30, 10), "answer-to-insecticide"))
+
+	none, better := Diagnose(visit("water-deep", 10, 30, 32), Options{NoNext: true}), Diagnose(visit("water-deep", 10, 30, 12), Options{NoNext: true})
+	require.Greater(t, better.P("drought-stress"), 2*none.P("drought-stress"))
+	require.Greater(t, none.P("white-grubs"), better.P("white-grubs"))
+	said := false
+	for _, n := range none.Notices {
+		said = said || n.About == "answer-to-water"
+	}
+	require.True(t, said, "the notice names the two visits")
+
+	iron := Case{Lawn: l, Findings: map[string]Value{"colour": ListValue("dark-green")}, Treatments: []Treatment{{Date: day(4), Action: "apply-iron"}}, Earlier: []Earlier{{Date: day(4), Findings: map[string]Value{"colour": ListValue("lime-green", "yellow")}}}}
+	require.Equal(t, "better", at(iron, "answer-to-iron"))
+	iron.Findings["colour"] = ListValue("yellow", "lime-green")
+	require.Equal(t, "none", at(iron, "answer-to-iron"))
+	iron.Earlier = nil
+	require.Empty(t, at(iron, "answer-to-iron"), "without a visit before there is nothing to compare")
+}
