@@ -93,9 +93,9 @@ var waterActions = []action{
 			if s.c.Policy.SummerWater == "keep-green" {
 				return avoid("the client wants it green; one or the other for the whole spell")
 			}
-			return now("the crowns live and the client's policy allows rest").causes("summer-dormancy")
+			return now(s.resting()+" and the client's policy allows rest").causes("summer-dormancy")
 		}
-		return s.onCause(.5, func(string, float64) Advice { return now("the crowns live") }, "summer-dormancy")
+		return s.onCause(.5, func(string, float64) Advice { return now(s.resting()) }, "summer-dormancy")
 	}},
 	{"cut-back-water", "water", "Cut the watering back", "B", 14, nil, func(s *situation) Advice {
 		if s.p("drought-stress") >= .4 {
@@ -142,4 +142,14 @@ var waterActions = []action{
 			return now("about 150 mm in portions for half the salt of 300 mm of soil, where it drains")
 		}, "salinity")
 	}},
+}
+
+// resting says what is known of the crowns, and no more.
+func (s *situation) resting() string {
+	alive, counted := s.num("crowns-alive-percent")
+	green := s.v["green-tissue-at-base"].Yes
+	if s.word("crown-slice") == "white-moist" || counted && alive >= 50 || green != nil && *green {
+		return "the crowns live"
+	}
+	return "it rests by all that was seen (slice a few crowns to be sure)"
 }
