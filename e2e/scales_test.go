@@ -17,7 +17,13 @@ func TestTheScalesExplainThemselves(t *testing.T) {
 	p.click(`[data-station=walk]`)
 	p.click(`[data-finding=pattern] [data-value="irregular-patches"]`)
 	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
+	// the good spot beside the bad one is a difference, and stands in the ledger
+	p.click(`[data-station=soil]`)
+	p.click(`[data-finding="soil-moisture"] [data-value=moist]`)
+	p.click(`[data-finding="soil-moisture@healthy"] [data-value=moist]`)
+	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
 	p.click(`[data-cause=white-grubs]`)
+	p.has("Moisture against the healthy spot")
 	p.has("What would change this")
 	p.has("pays from")
 	require.True(t, eval[bool](p, `document.querySelector('.rail-act') !== null && document.querySelector('.rail-check') !== null`))

@@ -20,6 +20,10 @@ import './visit.css'
 
 const Samples = lazy(() => import('./Samples'))
 
+/** Checks that are made at the bad spot and at the good one; the second is told apart by this ending. */
+const compared = ['soil-moisture', 'soil-moisture-vwc']
+const healthy = '@healthy'
+
 type Answers = Map<string, { value: Plain; waiting: boolean; by: string }>
 
 export default function Visit() {
@@ -38,22 +42,23 @@ export default function Visit() {
 
   const answers: Answers = useMemo(() => {
     const out: Answers = new Map()
-    for (const a of scales.data?.now.answers ?? []) if (a.spot === 'worst') out.set(a.finding, { value: a.value as Plain, waiting: false, by: a.by })
-    for (const w of box.waiting) if (w.visit === visit && w.zone === zone) out.set(w.answer.finding, { value: (w.answer.value ?? null) as Plain, waiting: true, by: '' })
+    for (const a of scales.data?.now.answers ?? []) out.set(a.spot === 'worst' ? a.finding : a.finding + healthy, { value: a.value as Plain, waiting: false, by: a.by })
+    for (const w of box.waiting) if (w.visit === visit && w.zone === zone) out.set(w.answer.spot === 'worst' ? w.answer.finding : w.answer.finding + healthy, { value: (w.answer.value ?? null) as Plain, waiting: true, by: '' })
     return out
   }, [scales.data, box.waiting, visit, zone])
 
   const may = me?.rights.includes('answer-checks') ?? false
   const seq = scales.data?.now.seq ?? 0
   const answer = useCallback(
-    (finding: string, value: Plain, entered?: { amount: number; unit: string }) => {
+    (check: string, value: Plain, entered?: { amount: number; unit: string }) => {
       if (!may) return
-      outbox.put({ visit, zone, answer: { id: newId(), finding, spot: 'worst', value: value as never, base: seq, ...(entered ? { entered } : {}) } })
+      const good = check.endsWith(healthy)
+      outbox.put({ visit, zone, answer: { id: newId(), finding: good ? check.slice(0, -healthy.length) : check, spot: good ? 'healthy' : 'worst', value: value as never, base: seq, ...(entered ? { entered } : {}) } })
     },
     [may, visit, zone, seq],
   )
 
-  const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour') ?? [], [words, station])
+  const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour').flatMap((f) => (compared.includes(f.id) ? [f, { ...f, id: f.id + healthy, label: `${f.label}, healthy spot`, ask: 'The same at the good spot: the difference tells' }] : [f])) ?? [], [words, station])
   const current = checks.find((f) => f.id === active) ?? checks[0]
   const next = scales.data?.now.diagnosis.next_checks ?? []
   const needed = scales.data?.now.diagnosis.actions.filter((a) => a.verdict === 'check-first' && (scales.data.now.diagnosis.causes.find((c) => c.id === a.causes?.[0])?.probability ?? 0) >= 0.5).sort((a, b) => Number(a.group === 'reseed') - Number(b.group === 'reseed'))
