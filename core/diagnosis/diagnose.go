@@ -102,8 +102,9 @@ func Diagnose(c Case, o Options) Result {
 			}
 			r.Together = append(r.Together, s)
 		}
-		r.Next, r.Settled = m.nextChecks(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
-		r.Changes = m.wouldChange(sets, ask{known: g.Values})
+		var left map[string][]feature
+		r.Next, r.Settled, left = m.look(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
+		r.Changes = m.wouldChange(sets, left)
 		if len(r.Next) > 0 {
 			m.exact(post, post.marginal, &r.Next[0])
 		}

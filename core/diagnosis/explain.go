@@ -19,42 +19,44 @@ type Change struct {
 
 // wouldChange lists the single answers after which something else leads, or the leader falls below the point from which
 // acting on it pays, the likeliest first, one a finding, at most five.
-func (m *model) wouldChange(sets []set, a ask) []Change {
+func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Change {
 	now := m.marginals(sets, nil)
 	lead := leader(now)
 	if lead < 0 {
 		return nil
 	}
-	var out []Change
-	for fi := range findings {
-		f := &findings[fi]
-		if _, done := a.known[f.ID]; done || f.Kind == CauseIDs || !f.sensible(a.known, m) || f.ID == "soil-temp-healthy-c" && a.known["soil-temp-c"].Number == nil {
-			continue
-		}
-		best := Change{}
-		for _, ft := range m.features(&compiled[compiledAt[f.ID]], sets, now) {
+	act := m.act[m.active[lead]]
+	best := map[string]Change{}
+	for _, proc := range procedures {
+		for _, ft := range byProcedure[proc.ID] {
+			id := ft.cf.id
 			for o, row := range ft.p {
 				q := 0.0
 				for s := range sets {
 					q += sets[s].p * row[s]
 				}
-				if q < worthChance || q <= best.Chance {
+				if q < .02 || q <= best[id].Chance {
 					continue
 				}
 				then := m.marginals(sets, row)
 				next := leader(then)
-				act := m.act[m.active[lead]]
 				if next < 0 || next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
 					continue
 				}
-				best = Change{f.ID, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}
+				best[id] = Change{id, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}
 			}
 		}
-		if best.Finding != "" {
-			out = append(out, best)
-		}
 	}
-	sort.SliceStable(out, func(a, b int) bool { return out[a].Chance > out[b].Chance })
+	out := make([]Change, 0, len(best))
+	for _, c := range best {
+		out = append(out, c)
+	}
+	sort.Slice(out, func(a, b int) bool {
+		if out[a].Chance != out[b].Chance {
+			return out[a].Chance > out[b].Chance
+		}
+		return out[a].Finding < out[b].Finding
+	})
 	return out[:min(5, len(out))]
 }
 

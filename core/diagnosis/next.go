@@ -63,6 +63,12 @@ type ask struct {
 // nextChecks ranks the handlings by expected gain per minute over the sets that carry the mass. settled is true when no
 // answer can carry a cause across its point of action any more.
 func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool) {
+	checks, settled, _ = m.look(sets, a)
+	return checks, settled
+}
+
+// look is nextChecks with everything that can still be read off, by procedure.
+func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byProcedure map[string][]feature) {
 	known, tools := a.known, a.tools
 	now := m.marginals(sets, nil)
 	begun := map[string]bool{}
@@ -71,7 +77,7 @@ func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool)
 			begun[f.Procedure] = true
 		}
 	}
-	byProcedure := map[string][]feature{}
+	byProcedure = map[string][]feature{}
 	for fi := range findings {
 		f := &findings[fi]
 		if _, done := known[f.ID]; done || a.skip[f.ID] || f.Kind == CauseIDs {
@@ -156,7 +162,7 @@ func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool)
 		ra, rb := checks[a].GainBits/checks[a].Minutes, checks[b].GainBits/checks[b].Minutes
 		return ra > rb
 	})
-	return checks, settled
+	return checks, settled, byProcedure
 }
 
 // sensible leaves out checks that the season or another answer makes pointless.

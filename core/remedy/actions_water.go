@@ -93,7 +93,7 @@ var waterActions = []action{
 			if s.c.Policy.SummerWater == "keep-green" {
 				return avoid("the client wants it green; one or the other for the whole spell")
 			}
-			return now(s.resting()+" and the client's policy allows rest").causes("summer-dormancy")
+			return now(s.resting() + " and the client's policy allows rest").causes("summer-dormancy")
 		}
 		return s.onCause(.5, func(string, float64) Advice { return now(s.resting()) }, "summer-dormancy")
 	}},
