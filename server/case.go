@@ -18,7 +18,7 @@ import (
 // How much of the past goes into a case: weather for the longest look-back in use, treatments for the yearly budget,
 // diagnoses for three years of history.
 const (
-	weatherDays   = 180
+	weatherDays   = 400
 	treatmentDays = 400
 	historyDays   = 3 * 366
 	forecastDays  = 10

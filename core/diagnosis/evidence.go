@@ -7,6 +7,8 @@ import (
 	"strings"
 	"time"
 
+	"hodos/core/sky"
+	"hodos/core/soil"
 	"hodos/core/turf"
 	"hodos/core/weather"
 )
@@ -203,27 +205,124 @@ func (g *Gathered) soilTemperatures(c Case, note func(string, string, ...any)) {
 	}
 }
 
-func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
-	ground := weather.Ground{Latitude: c.Lawn.Latitude, Texture: c.Lawn.Texture, Warm: isWarm(c.Lawn), Irrigated: g.Lawn.Irrigated, Date: c.Lawn.Date}
-	if v, ok := g.Values["texture"]; ok {
-		ground.Texture = v.Word
-	}
-	if v, ok := g.Values["root-depth-mm"]; ok && *v.Number >= 40 {
-		ground.RootDepthMM = *v.Number
-	}
-	if v, ok := g.Values["irrigation-weekly-mm"]; ok {
-		ground.WeeklyWaterMM = v.Number
+// Ground is what sky and ground have to know of the zone, from everything a case says of it.
+func (c Case) Ground(values map[string]Value) sky.Ground {
+	l := c.Lawn
+	g := sky.Ground{Date: l.Date, Irrigated: l.Irrigated}
+	g.Latitude, g.Texture, g.Warm = l.Latitude, l.Texture, isWarm(l)
+	if l.ElevationM != nil {
+		g.ElevationM = *l.ElevationM
 	}
 	if c.Onset != nil {
-		ground.Onset = *c.Onset
+		g.Onset = *c.Onset
 	}
-	if len(c.Lawn.Species) > 0 {
-		if s, ok := turf.ByID(c.Lawn.Species[0]); ok && s.Endurance.Known() {
-			ground.EnduranceWeeks = (s.Endurance.Low + s.Endurance.High) / 2
+	num := func(id string) (float64, bool) {
+		v := values[id].Number
+		if v == nil {
+			return 0, false
+		}
+		return *v, true
+	}
+	if w := values["texture"].Word; w != "" {
+		g.Texture = w
+	}
+	if x, ok := num("root-depth-mm"); ok && x >= 40 {
+		g.RootDepthMM = x
+	}
+	if v := values["irrigation-weekly-mm"].Number; v != nil {
+		g.WeeklyWaterMM = v
+	}
+	if v := values["infiltration-mm-h"].Number; v != nil {
+		g.InfiltrationMMH = v
+	}
+	if x, ok := num("mowing-height-mm"); ok {
+		g.HeightMM = x
+	}
+	if x, ok := num("catch-can-du"); ok {
+		g.Uniformity = x
+	}
+	if x, ok := num("sun-hours"); ok {
+		g.Shade = math.Max(0, math.Min(.9, 1-x/9)) // nine hours are full sun (judgement)
+	}
+	if x, ok := num("water-drop-seconds"); ok {
+		g.Repellent = x >= 60
+	}
+	if x, ok := num("penetration-kpa"); ok {
+		g.Compacted = x > 2000
+	}
+	position := values["position"].List
+	if index(position, "slope") >= 0 {
+		g.SlopePercent = 10
+	}
+	g.Compacted = g.Compacted || values["surface"].Word == "crusted"
+	g.Harsh = g.Texture == "sand" || g.Compacted || index(position, "near-hardscape") >= 0
+	g.ShallowSoil = values["layering"].Word == "thin-topsoil" || index(position, "over-tank") >= 0
+	density := values["stand-density"].Word
+	g.Thin = density == "thin" || density == "gaps" || density == "bare"
+	if len(l.Species) > 0 {
+		if s, ok := turf.ByID(l.Species[0]); ok {
+			g.TenderToFrost = s.ID == "st-augustinegrass" || s.ID == "centipedegrass"
+			if s.Endurance.Known() {
+				g.EnduranceWeeks = (s.Endurance.Low + s.Endurance.High) / 2
+			}
 		}
 	}
-	computed, missing := weather.Findings(c.Weather, c.Forecast, ground)
-	for _, x := range computed {
+	if x, ok := num("soil-temp-c"); ok {
+		hour := 14.0 // the middle of a working day, where nobody wrote it down (judgement)
+		if h, ok := num("soil-temp-hour"); ok {
+			hour = h
+		}
+		g.SoilReadings = append(g.SoilReadings, weather.Reading{Date: l.Date, Hour: hour, TempC: x})
+	}
+	return g
+}
+
+// Much is the difference between a core and the balance, in shares of the available water, from which the core overrules
+// the balance; the same for a thermometer in °C (judgement).
+const (
+	muchWater = .45
+	muchHeat  = 4.0
+)
+
+// Sky looks at the weather of a case. A core or a thermometer that contradicts the model wins and corrects it; told says so.
+func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled map[string]bool) {
+	g := c.Ground(values)
+	readings := g.SoilReadings
+	g.SoilReadings = nil
+	s = sky.Look(c.Weather, c.Forecast, g)
+	overruled = map[string]bool{}
+	if s.Today < 0 {
+		return s, nil, overruled
+	}
+	today := s.Points[s.Today]
+	close := today.Date.After(c.Lawn.Date.AddDate(0, 0, -4))
+	again := false
+	if share, ok := soil.ShareOf(values["soil-moisture"].Word); ok && close && math.Abs(share-today.Share) >= muchWater {
+		g.Moisture = append(g.Moisture, soil.Check{Date: today.Date, Share: share})
+		told = append(told, Notice{"soil-moisture", fmt.Sprintf("the core is %s, the balance has %.0f %% of the water gone: the core counts and corrects the balance", ValueLabel(values["soil-moisture"].Word), today.Share*100)})
+		overruled["soil-water-deficit"], again = true, true
+	}
+	for _, r := range readings {
+		course := weather.SoilDay{Mean: today.SoilMean, Amplitude: today.SoilPeak - today.SoilMean}
+		if model := course.At(r.Hour); close && !math.IsNaN(model) {
+			g.SoilReadings, again = append(g.SoilReadings, weather.Reading{Date: today.Date, Hour: r.Hour, TempC: r.TempC}), true
+			if math.Abs(model-r.TempC) >= muchHeat {
+				told = append(told, Notice{"soil-temp-c", fmt.Sprintf("the thermometer says %.1f °C, the model %.1f °C at that hour: the thermometer counts and corrects the course", r.TempC, model)})
+				overruled["soil-temp-class"] = true
+			}
+		}
+	}
+	if again {
+		s = sky.Look(c.Weather, c.Forecast, g)
+	}
+	return s, told, overruled
+}
+
+func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
+	c.Lawn.Irrigated = g.Lawn.Irrigated
+	s, told, overruled := c.Sky(g.Values)
+	g.Notices = append(g.Notices, told...)
+	for _, x := range s.Findings {
 		f, _ := FindingByID(x.Finding)
 		wf := WeatherFinding{ID: x.Finding, Cause: x.Cause, Detail: x.Detail, From: x.From, To: x.To, Provisional: f.Provisional}
 		if x.Number != nil {
@@ -236,9 +335,11 @@ func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 		if x.Cause != "" {
 			id += ":" + x.Cause
 		}
-		g.Values[id] = wf.Value
+		if !overruled[x.Finding] {
+			g.Values[id] = wf.Value
+		}
 	}
-	for _, m := range missing {
+	for _, m := range s.Missing {
 		note(m.Finding, "%s", m.Why)
 	}
 	if _, measured := g.Values["snow-days"]; measured {
@@ -290,9 +391,6 @@ func contradictions(v map[string]Value) (out []Notice) {
 		if word("underfoot") == "wet" {
 			say("underfoot", "dry in the core and wet underfoot")
 		}
-	}
-	if (word("soil-moisture") == "wet" || word("soil-moisture") == "saturated") && word("soil-water-deficit") == "severe" {
-		say("soil-water-deficit", "the core is wet although the weather says dry: the core counts; is there water from elsewhere?")
 	}
 	sort.Slice(out, func(a, b int) bool { return out[a].About+out[a].Text < out[b].About+out[b].Text })
 	return out

@@ -11,7 +11,7 @@ import (
 )
 
 // Knowledge is the version of the tables. It changes with every change of a row that can move a probability.
-const Knowledge = "2026.11-3"
+const Knowledge = "2026.11-4"
 
 // Sources of rows. Judgement marks a figure that is the authors' estimate and no measurement.
 const (
@@ -213,7 +213,8 @@ func impliedRows(c *Cause) []Row {
 		case "disease":
 			rows = append(rows, one("disease-window:"+c.ID, .95, "strong 42 open 38 weak 16 never-open 4", J))
 		case "insect":
-			rows = append(rows, one("insect-window:"+c.ID, .9, "open 60 opening 15 closing 20 closed 5", J))
+			// the season is in the prior already: the degree days only shift it
+			rows = append(rows, one("insect-window:"+c.ID, .4, "open 60 opening 15 closing 20 closed 5", J))
 		}
 	}
 	return append(rows, derivedRows[c.ID]...)

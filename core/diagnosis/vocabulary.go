@@ -121,24 +121,24 @@ func Families() []string {
 
 // weatherFindings are computed from the weather series, never asked.
 var weatherFindings = []Finding{
-	{ID: "soil-water-deficit", Kind: OneOf, Values: ids("none slight moderate severe"), Label: "Water missing in the root zone", Provisional: true},
-	{ID: "drought-endurance-used", Kind: Number, Unit: "fraction", Min: 0, Max: 20, Bands: nums("0.33 0.67 1"), Label: "Endurance used", Provisional: true},
+	{ID: "soil-water-deficit", Kind: OneOf, Values: ids("none slight moderate severe"), Label: "Water missing in the root zone"},
+	{ID: "drought-endurance-used", Kind: Number, Unit: "fraction", Min: 0, Max: 20, Bands: nums("0.33 0.67 1"), Label: "Endurance used"},
 	{ID: "days-without-5-mm", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("5 12 20 35"), Label: "Days without 5 mm of rain"},
-	{ID: "heavy-rain-surge", Kind: OneOf, Values: ids("none moderate strong"), Label: "Surge of rain", Provisional: true},
-	{ID: "prolonged-wetness", Kind: OneOf, Values: ids("none moderate strong"), Label: "Long wetness", Provisional: true},
+	{ID: "heavy-rain-surge", Kind: OneOf, Values: ids("none moderate strong"), Label: "Surge of rain"},
+	{ID: "prolonged-wetness", Kind: OneOf, Values: ids("none moderate strong"), Label: "Long wetness"},
 	{ID: "waterlogging-spell", Kind: OneOf, Values: ids("none possible likely"), Label: "Waterlogging"},
-	{ID: "heat-spell", Kind: OneOf, Values: ids("none moderate severe"), Label: "Heat spell", Provisional: true},
+	{ID: "heat-spell", Kind: OneOf, Values: ids("none moderate severe"), Label: "Heat spell"},
 	{ID: "soil-heat", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 3 7"), Label: "Days of hot soil"},
-	{ID: "soil-temp-class", Kind: OneOf, Values: ids("frozen cold cool mild warm hot"), Label: "Soil temperature class", Provisional: true},
+	{ID: "soil-temp-class", Kind: OneOf, Values: ids("frozen cold cool mild warm hot"), Label: "Soil temperature class"},
 	{ID: "growth-potential", Kind: Number, Unit: "0 to 1", Min: 0, Max: 1, Bands: nums("0.1 0.3 0.6"), Label: "Growth potential"},
-	{ID: "freeze-after-green-up", Kind: OneOf, Values: ids("none light hard"), Label: "Freeze after green-up", Provisional: true},
+	{ID: "freeze-after-green-up", Kind: OneOf, Values: ids("none light hard"), Label: "Freeze after green-up"},
 	{ID: "deep-cold", Kind: OneOf, Values: ids("none near-limit past-limit"), Label: "Deep cold"},
 	{ID: "winter-drought", Kind: OneOf, Values: ids("none moderate strong"), Label: "Winter drought"},
 	{ID: "snow-days", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 20 60"), Label: "Days under snow"},
 	{ID: "green-up-progress", Kind: OneOf, Values: ids("dormant beginning under-way complete"), Label: "Green-up by the weather"},
-	{ID: "disease-window", Kind: OneOf, Values: ids("never-open weak open strong"), PerCause: true, Label: "Disease weather", Provisional: true},
+	{ID: "disease-window", Kind: OneOf, Values: ids("never-open weak open strong"), PerCause: true, Label: "Disease weather"},
 	{ID: "insect-window", Kind: OneOf, Values: ids("closed opening open closing"), PerCause: true, Label: "Insect season"},
-	{ID: "forecast-trend", Kind: OneOf, Values: ids("warming steady cooling"), Label: "Trend of the forecast", Provisional: true},
+	{ID: "forecast-trend", Kind: OneOf, Values: ids("warming steady cooling"), Label: "Trend of the forecast"},
 }
 
 var (

@@ -1,9 +1,12 @@
-package weather
+package sky
 
 import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/soil"
+	"hodos/core/weather"
 )
 
 // Each disease in its own weather and out of it.
@@ -41,7 +44,7 @@ func TestWindowsOneByOne(t *testing.T) {
 		{"powdery-mildew", 13, 22, 0, rh(80), true},
 	} {
 		days := series(120, c.tmin, c.tmax, c.rain, c.rh)
-		out, _ := Findings(days, nil, Ground{Latitude: 40, Date: days[119].Date})
+		out, _ := Findings(days, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[119].Date})
 		w, ok := at(out, "disease-window", c.cause)
 		require.True(t, ok, "%s was not computed", c.cause)
 		if c.open {
@@ -59,8 +62,8 @@ func TestWindowsLookBackFromTheOnset(t *testing.T) {
 		lo, hi, dry, rain := 8.0, 18.0, 50.0, 0.0
 		days[i].TMin, days[i].TMax, days[i].RH, days[i].Rain = &lo, &hi, &dry, &rain
 	}
-	late, _ := Findings(days, nil, Ground{Latitude: 40, Date: days[89].Date})
-	early, _ := Findings(days, nil, Ground{Latitude: 40, Date: days[89].Date, Onset: days[58].Date})
+	late, _ := Findings(days, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[89].Date})
+	early, _ := Findings(days, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[89].Date, Onset: days[58].Date})
 	w, _ := at(late, "disease-window", "pythium-blight")
 	require.Equal(t, "never-open", w)
 	w, _ = at(early, "disease-window", "pythium-blight")
@@ -69,7 +72,7 @@ func TestWindowsLookBackFromTheOnset(t *testing.T) {
 
 func TestFreezeAfterGreenUp(t *testing.T) {
 	days := series(60, 8, 18, 1, nil)
-	ground := Ground{Latitude: 40, Date: days[59].Date}
+	ground := Ground{Zone: soil.Zone{Latitude: 40}, Date: days[59].Date}
 	word := func(min float64) string {
 		lo := min
 		days[55].TMin = &lo
@@ -82,7 +85,7 @@ func TestFreezeAfterGreenUp(t *testing.T) {
 	require.Equal(t, "hard", word(-6))
 	ground.Warm = true
 	cold := series(60, 1, 8, 1, nil)
-	out, _ := Findings(cold, nil, Ground{Latitude: 40, Warm: true, Date: cold[59].Date})
+	out, _ := Findings(cold, nil, Ground{Zone: soil.Zone{Latitude: 40, Warm: true}, Date: cold[59].Date})
 	_, said := at(out, "freeze-after-green-up", "")
 	require.False(t, said, "warm-season turf has not greened up yet")
 }
@@ -90,16 +93,56 @@ func TestFreezeAfterGreenUp(t *testing.T) {
 func TestTheTrendOfTheForecast(t *testing.T) {
 	days := series(20, 15, 25, 0, nil)
 	word := func(step float64) string {
-		var ahead []Day
+		var ahead []weather.Day
 		for i := 1; i <= 8; i++ {
 			lo, hi := 12.0, 26+step*float64(i)
-			ahead = append(ahead, Day{Date: days[19].Date.AddDate(0, 0, i), TMin: &lo, TMax: &hi})
+			ahead = append(ahead, weather.Day{Date: days[19].Date.AddDate(0, 0, i), TMin: &lo, TMax: &hi})
 		}
-		out, _ := Findings(days, ahead, Ground{Latitude: 40, Date: days[19].Date})
+		out, _ := Findings(days, ahead, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[19].Date})
 		w, _ := at(out, "forecast-trend", "")
 		return w
 	}
 	require.Equal(t, "cooling", word(-.7))
 	require.Equal(t, "steady", word(.05))
 	require.Equal(t, "warming", word(.7))
+}
+
+// The windows that take months: autumn for spring dead spot, a winter of snow for gray snow mold, wet soil for root rots, heat
+// and long wetness for anthracnose.
+func TestLongWindows(t *testing.T) {
+	rh := 70.0
+	days := series(300, 8, 18, 0, &rh)
+	for i := 150; i < 300; i++ {
+		lo, hi := 20.0, 34.0
+		days[i].TMin, days[i].TMax = &lo, &hi
+	}
+	word := func(cause string, ds []weather.Day) string {
+		out, _ := Findings(ds, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: ds[len(ds)-1].Date})
+		w, _ := at(out, "disease-window", cause)
+		return w
+	}
+	require.Equal(t, "strong", word("spring-dead-spot", days), "four to eight months ago the soil stood at 10 to 21 °C")
+	require.Equal(t, "never-open", word("necrotic-ring-spot", days), "it was dry all the time")
+	for i := range days {
+		if i%2 == 0 {
+			rain := 9.0
+			days[i].Rain = &rain
+		}
+	}
+	require.Equal(t, "strong", word("necrotic-ring-spot", days))
+	require.Contains(t, []string{"open", "strong"}, word("pythium-root-rot", days))
+	require.Empty(t, word("spring-dead-spot", days[120:]), "a series that does not reach back says nothing")
+	snow := series(180, -8, 0, 0, nil)
+	deep, bare := 12.0, 0.0
+	for i := range snow {
+		snow[i].Snow = &bare
+		if i > 40 && i < 150 {
+			snow[i].Snow = &deep
+		}
+	}
+	require.Contains(t, []string{"open", "strong"}, word("gray-snow-mold", snow))
+	wet := 93.0
+	require.Contains(t, []string{"open", "strong"}, word("anthracnose", series(60, 21, 29, 3, &wet)))
+	dry := 45.0
+	require.Equal(t, "never-open", word("anthracnose", series(60, 21, 29, 0, &dry)))
 }

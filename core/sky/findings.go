@@ -1,0 +1,387 @@
+package sky
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"hodos/core/turf"
+	"hodos/core/weather"
+)
+
+// trend of the forecast: the least-squares change of its maxima, with 0.25 °C a day as the edge (judgement).
+func (s *Sky) trend(forecast []weather.Day) {
+	if len(forecast) < 4 {
+		return
+	}
+	var n, sx, sy, sxx, sxy float64
+	for i, d := range forecast {
+		if d.TMax != nil {
+			x := float64(i)
+			n, sx, sy, sxx, sxy = n+1, sx+x, sy+*d.TMax, sxx+x*x, sxy+x**d.TMax
+		}
+	}
+	if n < 4 {
+		return
+	}
+	slope := (n*sxy - sx*sy) / (n*sxx - sx*sx)
+	w := "steady"
+	if slope > .25 {
+		w = "warming"
+	} else if slope < -.25 {
+		w = "cooling"
+	}
+	s.word("forecast-trend", "", w, fmt.Sprintf("maxima change by %.1f °C a day", slope), forecast[0].Date, forecast[len(forecast)-1].Date)
+}
+
+func temperatures(p *Point) bool { _, ok := p.Mean(); return ok }
+
+func (s *Sky) heatAndGrowth() {
+	g := s.Ground
+	last := s.Points[s.Today].Date
+	if n := s.covered(g.Date, 14, temperatures); n < 10 {
+		s.miss("heat-spell", fmt.Sprintf("only %d of the last 14 days have temperatures", n))
+		return
+	}
+	hot, fierce, growth, n := 0, 0, 0.0, 0
+	s.each(g.Date, 0, 14, func(_ int, p *Point) {
+		if !temperatures(p) {
+			return
+		}
+		if *p.TMax >= HotDay {
+			hot++
+		}
+		if *p.TMax >= 36 {
+			fierce++
+		}
+		growth, n = growth+p.Growth, n+1
+	})
+	w := "none"
+	if hot >= 7 || fierce >= 3 {
+		w = "severe"
+	} else if hot >= 3 {
+		w = "moderate"
+	}
+	s.word("heat-spell", "", w, fmt.Sprintf("%d of 14 days reached 32 °C", hot), last.AddDate(0, 0, -13), last)
+	s.number("growth-potential", math.Round(growth/float64(n)*100)/100, fmt.Sprintf("mean of %d days", n), last.AddDate(0, 0, -13), last)
+	soil := s.Points[s.Today]
+	s.word("soil-temp-class", "", soilClass(soil.SoilMean), fmt.Sprintf("about %.0f °C at 50 mm by day and night, %.0f °C in the afternoon", soil.SoilMean, soil.SoilPeak), last.AddDate(0, 0, -6), last)
+	if !g.Warm {
+		days := 0
+		s.each(g.Onset, 0, 14, func(_ int, p *Point) {
+			if p.SoilPeak >= HotSoil {
+				days++
+			}
+		})
+		s.number("soil-heat", float64(days), fmt.Sprintf("the root zone passed 29.4 °C in the afternoon on %d of the 14 days before onset", days), g.Onset.AddDate(0, 0, -13), g.Onset)
+	}
+}
+
+func (s *Sky) rain() {
+	g := s.Ground
+	last := s.Points[s.Today].Date
+	if n := s.covered(g.Date, 21, func(p *Point) bool { return p.Rain != nil }); n < 15 {
+		s.miss("days-without-5-mm", fmt.Sprintf("only %d of the last 21 days have rain", n))
+		return
+	}
+	surge, at, run := 0.0, last, [3]float64{}
+	s.each(g.Date, 0, 21, func(_ int, p *Point) {
+		run[0], run[1], run[2] = run[1], run[2], value(p.Rain)
+		if sum := run[0] + run[1] + run[2]; sum > surge {
+			surge, at = sum, p.Date
+		}
+	})
+	w := "none"
+	if surge >= 50 {
+		w = "strong"
+	} else if surge >= 30 {
+		w = "moderate"
+	}
+	s.word("heavy-rain-surge", "", w, fmt.Sprintf("%.0f mm in three days up to %s", surge, at.Format("2 January")), at.AddDate(0, 0, -2), at)
+	wet := 0
+	s.each(g.Date, 0, 21, func(_ int, p *Point) {
+		if is, _ := p.Wet(); is {
+			wet++
+		}
+	})
+	w = "none"
+	if wet >= 13 {
+		w = "strong"
+	} else if wet >= 8 {
+		w = "moderate"
+	}
+	s.word("prolonged-wetness", "", w, fmt.Sprintf("%d of 21 days wet", wet), last.AddDate(0, 0, -20), last)
+	dry := 0
+	for i := s.Today; i >= 0 && s.Points[i].Rain != nil && *s.Points[i].Rain < 5; i-- {
+		dry++
+	}
+	s.number("days-without-5-mm", float64(dry), "counted back from the last day of the series", last.AddDate(0, 0, -dry), last)
+
+	flood, _ := s.Band("waterlogged")
+	worst, days, when := 0.0, 0, last
+	s.each(g.Onset, 0, 30, func(i int, p *Point) {
+		if x := flood.Strength[i]; x > 0 {
+			days++
+			if x > worst {
+				worst, when = x, p.Date
+			}
+		}
+	})
+	w = "none"
+	switch {
+	case worst >= .6 || days >= 6 && worst >= .25:
+		w = "likely"
+	case worst >= .2:
+		w = "possible"
+	}
+	s.word("waterlogging-spell", "", w, fmt.Sprintf("the root zone was full and more came on %d of the 30 days before onset", days), when.AddDate(0, 0, -4), when)
+}
+
+func (s *Sky) water() {
+	g := s.Ground
+	if s.Today < 13 {
+		s.miss("soil-water-deficit", "the series is shorter than 14 days")
+		return
+	}
+	given := s.covered(g.Date, 21, func(p *Point) bool { return p.Irrigation != nil }) > 10
+	if g.Irrigated != nil && *g.Irrigated && !given && g.WeeklyWaterMM == nil {
+		s.miss("soil-water-deficit", "the lawn is irrigated and nobody said how much")
+		return
+	}
+	if s.covered(g.Date, 21, func(p *Point) bool { return p.Rain != nil }) < 15 {
+		s.miss("soil-water-deficit", "too few days have rain")
+		return
+	}
+	worst, at := 0.0, s.Points[s.Today].Date
+	s.each(g.Onset.AddDate(0, 0, 4), 0, 18, func(_ int, p *Point) {
+		if p.Depletion > worst {
+			worst, at = p.Depletion, p.Date
+		}
+	})
+	w := "none"
+	switch share := worst / s.Total; {
+	case share >= .85:
+		w = "severe"
+	case share >= .6:
+		w = "moderate"
+	case share >= .45:
+		w = "slight"
+	}
+	s.word("soil-water-deficit", "", w, fmt.Sprintf("%.0f mm depleted of %.0f mm on %s", worst, s.Total, at.Format("2 January")), g.Onset.AddDate(0, 0, -14), g.Onset)
+	if s.Endurance.Weeks > 0 {
+		run := s.Balance.Past(s.Today, .85)
+		last := s.Points[s.Today].Date
+		s.number("drought-endurance-used", math.Round(s.Endurance.Used*100)/100, fmt.Sprintf("%d days past 85 %% depletion of %.1f weeks endurance", run, s.Endurance.Weeks), last.AddDate(0, 0, -run), last)
+	}
+}
+
+func (s *Sky) cold() {
+	g := s.Ground
+	last := s.Points[s.Today].Date
+	if n := s.covered(g.Date, 180, func(p *Point) bool { return p.Snow != nil }); n > 0 {
+		snow := 0
+		s.each(g.Date, 0, 180, func(_ int, p *Point) {
+			if value(p.Snow) > 0 {
+				snow++
+			}
+		})
+		s.number("snow-days", float64(snow), fmt.Sprintf("of %d days with snow measured", n), s.Points[0].Date, last)
+	}
+	if s.Today >= 29 {
+		s.freeze()
+	}
+	month := turf.SeasonMonth(g.Date.Month(), g.Latitude)
+	winter := month <= time.April || month >= time.December
+	if !winter || s.covered(g.Date, 90, temperatures) < 60 {
+		return
+	}
+	least, when := 99.0, last
+	s.each(g.Date, 0, 120, func(_ int, p *Point) {
+		if p.TMin != nil && *p.TMin < least && value(p.Snow) < 5 {
+			least, when = *p.TMin, p.Date
+		}
+	})
+	// where crowns begin to die without snow: judgement, no species value
+	limit := -22.0
+	switch {
+	case g.TenderToFrost:
+		limit = -7
+	case g.Warm:
+		limit = -13
+	}
+	w := "none"
+	if least <= limit {
+		w = "past-limit"
+	} else if least <= limit+4 {
+		w = "near-limit"
+	}
+	s.word("deep-cold", "", w, fmt.Sprintf("%.1f °C without snow on %s", least, when.Format("2 January")), last.AddDate(0, 0, -119), last)
+
+	dry, days := 0.0, 0
+	s.each(g.Date, 0, 60, func(_ int, p *Point) {
+		if p.Rain == nil || math.IsNaN(p.ET0) {
+			return
+		}
+		days++
+		if value(p.Snow) < 1 {
+			dry += p.ET0 - *p.Rain
+		} else {
+			dry -= 1
+		}
+	})
+	if days >= 40 {
+		w = "none"
+		if dry >= 60 {
+			w = "strong"
+		} else if dry >= 25 {
+			w = "moderate"
+		}
+		s.word("winter-drought", "", w, fmt.Sprintf("%.0f mm more evaporated than fell in 60 days without snow", dry), last.AddDate(0, 0, -59), last)
+	}
+	if g.Warm && month >= time.February && month <= time.April {
+		s.greenUp()
+	}
+}
+
+// greenUp of warm-season turf by the soil: it begins at 16 to 18 °C and is complete after weeks at 21 and more.
+func (s *Sky) greenUp() {
+	begun, well := 0, 0
+	s.each(s.Ground.Date, 0, 45, func(_ int, p *Point) {
+		if p.SoilMean >= 16 {
+			begun++
+		}
+		if p.SoilMean >= 20 {
+			well++
+		}
+	})
+	w := "dormant"
+	switch {
+	case well >= 21:
+		w = "complete"
+	case begun >= 12:
+		w = "under-way"
+	case begun >= 3:
+		w = "beginning"
+	}
+	last := s.Points[s.Today].Date
+	s.word("green-up-progress", "", w, fmt.Sprintf("soil at 16 °C and more on %d days", begun), last.AddDate(0, 0, -44), last)
+}
+
+// freeze looks for frost after growth has begun: the soil over 6 °C (cool-season) or 13 °C (warm-season) for a week.
+func (s *Sky) freeze() {
+	start := 6.0
+	if s.Ground.Warm {
+		start = 13
+	}
+	grown, least, at := false, 99.0, s.Ground.Date
+	s.each(s.Ground.Date, 0, 30, func(i int, p *Point) {
+		if i >= 7 && p.SoilMean >= start && s.Points[i-7].SoilMean >= start-2 {
+			grown = true
+		}
+		if grown && p.TMin != nil && *p.TMin < least {
+			least, at = *p.TMin, p.Date
+		}
+	})
+	last := s.Points[s.Today].Date
+	w, detail := "none", fmt.Sprintf("lowest %.1f °C", least)
+	switch {
+	case !grown:
+		return
+	case least <= -5:
+		w, detail = "hard", fmt.Sprintf("%.1f °C on %s", least, at.Format("2 January"))
+	case least <= -2:
+		w, detail = "light", fmt.Sprintf("%.1f °C on %s", least, at.Format("2 January"))
+	}
+	s.word("freeze-after-green-up", "", w, detail, last.AddDate(0, 0, -29), last)
+}
+
+// windows makes one finding of each disease's band: was it open in the disease's own look-back before onset, how strongly, for
+// how long. "Never open" needs a series that covers the look-back.
+func (s *Sky) windows() {
+	g := s.Ground
+	if s.covered(g.Onset, 21, func(p *Point) bool { return p.RH != nil }) < 14 {
+		s.miss("disease-window", "humidity was not measured: the windows of dollar spot, brown patch, pythium blight, gray leaf spot, rust and mildew could not be computed")
+	}
+	for _, b := range s.Bands {
+		if b.Kind != "disease" {
+			continue
+		}
+		known, ripe, peak := 0, 0, 0.0
+		s.each(g.Onset.AddDate(0, 0, -b.From), 0, b.To-b.From, func(i int, _ *Point) {
+			if x := b.Strength[i]; !math.IsNaN(x) {
+				known++
+				peak = math.Max(peak, x)
+				if x >= 1 {
+					ripe++
+				}
+			}
+		})
+		if float64(known) < .7*float64(b.To-b.From) {
+			continue
+		}
+		w, detail := grade(ripe, b.Open), fmt.Sprintf("%d of %d days in its weather", ripe, known)
+		switch b.ID {
+		case "dollar-spot":
+			w, detail = "never-open", fmt.Sprintf("highest five-day chance %.0f %%", peak*100)
+			switch {
+			case peak >= .35:
+				w = "strong"
+			case peak >= .2:
+				w = "open"
+			case peak >= .12:
+				w = "weak"
+			}
+		case "brown-patch":
+			detail = fmt.Sprintf("index 6 or more on %d of %d days", ripe, known)
+		case "anthracnose":
+			detail = fmt.Sprintf("index 2 or more on %d of %d days", ripe, known)
+		}
+		s.word("disease-window", b.ID, w, detail, g.Onset.AddDate(0, 0, -b.To), g.Onset.AddDate(0, 0, -b.From))
+	}
+}
+
+func grade(n, open int) string {
+	switch {
+	case n >= 2*open:
+		return "strong"
+	case n >= open:
+		return "open"
+	case 2*n >= open && n > 0:
+		return "weak"
+	}
+	return "never-open"
+}
+
+// insectSeason names the degree-day window of an insect's damage; the others have their season in the prior alone.
+var insectSeason = map[string]string{"billbugs": "billbug-adults", "sod-webworms": "sod-webworm-flight", "chinch-bugs": "chinch-bug-nymphs", "white-grubs": "white-grub-eggs"}
+
+// insects says where a season stands: it is open while the window is and for eight weeks after, in which larvae feed
+// (judgement).
+func (s *Sky) insects() {
+	for _, cause := range []string{"billbugs", "sod-webworms", "chinch-bugs", "white-grubs"} {
+		b, _ := s.Band(insectSeason[cause])
+		if math.IsNaN(b.Strength[s.Today]) {
+			continue
+		}
+		first, past := -1, -1
+		for i := range s.Points[:s.Today+1] {
+			if b.Strength[i] == 1 {
+				if first < 0 || i > past+30 {
+					first = i
+				}
+				past = i
+			}
+		}
+		w, from := "closed", s.Points[0].Date
+		switch after := s.Today - past; {
+		case first < 0:
+		case s.Today-first < 14:
+			w, from = "opening", s.Points[first].Date
+		case after <= 42:
+			w, from = "open", s.Points[first].Date
+		case after <= 63:
+			w, from = "closing", s.Points[first].Date
+		}
+		s.word("insect-window", cause, w, "by degree days since the start of its season", from, s.Points[s.Today].Date)
+	}
+}

@@ -1,0 +1,294 @@
+// Package soil follows the water in a zone's root zone day by day, and works out watering: rate and uniformity from catch
+// cans, minutes, cycles and soaks, litres and cost, and when a zone will need water. Depths are mm, areas m².
+package soil
+
+import (
+	"math"
+	"time"
+
+	"hodos/core/weather"
+)
+
+// AvailableWater is the water that a soil holds for plants, mm per m of depth (extension tables; loam where unknown).
+var AvailableWater = map[string]float64{"sand": 60, "loamy-sand": 80, "sandy-loam": 120, "loam": 170, "silt-loam": 200, "clay-loam": 180, "clay": 150}
+
+// Infiltration is the rain that a soil takes in, mm/h, level and sound (extension tables; loam where unknown).
+var Infiltration = map[string]float64{"sand": 50, "loamy-sand": 35, "sandy-loam": 20, "loam": 12, "silt-loam": 8, "clay-loam": 6, "clay": 3}
+
+// Turf coefficients and depletion fractions are seasonal means: 0.80 and 0.40 for cool-season, 0.60 and 0.50 for warm-season
+// turf (extension; FAO-56 table 22 for p).
+const (
+	coolCoefficient, warmCoefficient = .80, .60
+	coolFraction, warmFraction       = .40, .50
+	coolRoots, warmRoots             = 150.0, 220.0 // mm, where no core says (judgement)
+	dormantCoefficient               = .25          // of the turf coefficient, at rest (judgement)
+	startDepletion                   = .3           // share of the available water missing on the first day (judgement)
+	usualStorm                       = 8.0          // mm/h: how fast rain falls where only the day's sum is known (judgement)
+)
+
+// Zone is what the balance has to know of a zone. Zero values stand for "not known" and take the usual figure.
+type Zone struct {
+	Latitude, ElevationM float64
+	Warm                 bool
+	Texture              string
+	RootDepthMM          float64
+	Shade                float64  // share of the sun that is missing, 0 to 1
+	SlopePercent         float64  // over 8 halves what goes in
+	Compacted            bool     // or crusted
+	Repellent            bool     // strongly
+	InfiltrationMMH      *float64 // measured; goes before the table
+	HeightMM             float64
+	Dormant              bool
+	Uniformity           float64  // low-quarter distribution uniformity, 0 to 1; 0 for 0.7
+	WeeklyWaterMM        *float64 // what is given a week where the days do not say
+}
+
+// Total is the available water in the root zone, mm.
+func (z Zone) Total() float64 {
+	awc, ok := AvailableWater[z.Texture]
+	if !ok {
+		awc = AvailableWater["loam"]
+	}
+	depth := z.RootDepthMM
+	if depth <= 0 {
+		depth = coolRoots
+		if z.Warm {
+			depth = warmRoots
+		}
+	}
+	return awc * depth / 1000
+}
+
+// Intake is the water that goes in, mm/h, on this slope and ground.
+func (z Zone) Intake() float64 {
+	if z.InfiltrationMMH != nil {
+		return math.Max(.1, *z.InfiltrationMMH)
+	}
+	rate, ok := Infiltration[z.Texture]
+	if !ok {
+		rate = Infiltration["loam"]
+	}
+	if z.SlopePercent > 8 {
+		rate /= 2
+	}
+	switch { // 0.1 to 0.3 of it (judgement)
+	case z.Repellent:
+		rate *= .15
+	case z.Compacted:
+		rate *= .25
+	}
+	return rate
+}
+
+// Coefficient turns reference evapotranspiration into that of the turf: by family, scaled by shade, height and rest
+// (judgement: full shade takes half away, each 25 mm over or under 60 adds or takes 4 %).
+func (z Zone) Coefficient() float64 {
+	kc := coolCoefficient
+	if z.Warm {
+		kc = warmCoefficient
+	}
+	kc *= 1 - .5*math.Max(0, math.Min(1, z.Shade))
+	if z.HeightMM > 0 {
+		kc *= 1 + .04*math.Max(-1.5, math.Min(2, (z.HeightMM-60)/25))
+	}
+	if z.Dormant {
+		kc *= dormantCoefficient
+	}
+	return kc
+}
+
+// Fraction p of the available water that turf takes up without stress at an evapotranspiration of etc mm/day (FAO-56,
+// table 22 and its adjustment p + 0.04 (5 − ETc), within 0.1 to 0.8).
+func (z Zone) Fraction(etc float64) float64 {
+	p := coolFraction
+	if z.Warm {
+		p = warmFraction
+	}
+	return math.Max(.1, math.Min(.8, p+.04*(5-etc)))
+}
+
+// Efficiency is the share of what a sprinkler gives that serves the root zone where the low quarter is to be wet: the
+// uniformity, held to 0.4 to 0.95.
+func (z Zone) Efficiency() float64 {
+	if z.Uniformity <= 0 {
+		return .7
+	}
+	return math.Max(.4, math.Min(.95, z.Uniformity))
+}
+
+// Check is what a core or a probe showed: the depletion is set to it.
+type Check struct {
+	Date  time.Time
+	Share float64 // of the available water that is missing, 0 to 1
+}
+
+// ShareOf is the depletion that a moisture class felt in a core stands for (judgement); ok is false for no class.
+func ShareOf(class string) (share float64, ok bool) {
+	switch class {
+	case "dry":
+		return .9, true
+	case "slightly-moist":
+		return .55, true
+	case "moist":
+		return .2, true
+	case "wet", "saturated":
+		return 0, true
+	}
+	return 0, false
+}
+
+// Day is one day of the balance, mm.
+type Day struct {
+	Date                     time.Time
+	ET0, ETc, Ks             float64
+	Rain, Irrigation, Runoff float64
+	Drainage, Depletion      float64
+	Checked                  bool // set to what a core showed
+	Gap                      bool // no temperatures: nothing was taken
+}
+
+// Balance is the course of a zone's water.
+type Balance struct {
+	Days    []Day
+	Total   float64 // available water in the root zone, mm
+	Assumed []string
+}
+
+// Run follows depletion through the days (FAO-56 chapter 8): what is lost to the turf, held back by stress, and what comes
+// in by rain and irrigation less runoff; what is too much drains. Days without temperatures take nothing and are marked.
+func Run(z Zone, days []weather.Day, checks []Check) Balance {
+	b := Balance{Total: z.Total(), Days: make([]Day, 0, len(days))}
+	assume := map[string]bool{}
+	say := func(what string) {
+		if !assume[what] {
+			assume[what] = true
+			b.Assumed = append(b.Assumed, what)
+		}
+	}
+	if _, ok := AvailableWater[z.Texture]; !ok {
+		say("texture: loam")
+	}
+	if z.RootDepthMM <= 0 {
+		say("root depth: usual for the grass")
+	}
+	kc, intake := z.Coefficient(), z.Intake()
+	at := map[time.Time]float64{}
+	for _, c := range checks {
+		at[c.Date] = c.Share
+	}
+	d := startDepletion * b.Total
+	for _, w := range days {
+		out := Day{Date: w.Date, Ks: 1}
+		e := weather.Evaporate(w, z.Latitude, z.ElevationM)
+		if e.Possible {
+			out.ET0 = e.MM
+			for _, a := range e.Assumed {
+				say(a)
+			}
+			etc := kc * e.MM
+			if ready := (1 - z.Fraction(etc)) * b.Total; ready > 0 {
+				out.Ks = math.Max(0, math.Min(1, (b.Total-d)/ready))
+			}
+			out.ETc = etc * out.Ks
+		} else {
+			out.Gap = true
+		}
+		if w.Rain != nil {
+			out.Rain = *w.Rain
+			out.Runoff = runoff(w, intake)
+		}
+		switch {
+		case w.Irrigation != nil:
+			out.Irrigation = *w.Irrigation
+		case z.WeeklyWaterMM != nil:
+			out.Irrigation = *z.WeeklyWaterMM / 7
+		}
+		d += out.ETc - (out.Rain - out.Runoff) - out.Irrigation*z.Efficiency()
+		if d < 0 {
+			out.Drainage, d = -d, 0
+		}
+		d = math.Min(d, b.Total)
+		if share, ok := at[w.Date]; ok {
+			d, out.Checked = share*b.Total, true
+		}
+		out.Depletion = d
+		b.Days = append(b.Days, out)
+	}
+	return b
+}
+
+// runoff is what falls faster than the ground takes it in: by the hours where they are known, else as if the day's rain fell
+// at the usual rate of a storm.
+func runoff(d weather.Day, intake float64) float64 {
+	if d.Hours != nil {
+		sum, known := 0.0, 0
+		for _, x := range d.Hours.Rain {
+			if !math.IsNaN(x) {
+				known++
+				sum += math.Max(0, x-intake)
+			}
+		}
+		if known >= weather.Least {
+			return sum
+		}
+	}
+	if intake >= usualStorm {
+		return 0
+	}
+	return *d.Rain * (1 - intake/usualStorm)
+}
+
+// Share of the available water that is missing on a day, 0 to 1.
+func (b Balance) Share(i int) float64 {
+	if b.Total <= 0 {
+		return 0
+	}
+	return b.Days[i].Depletion / b.Total
+}
+
+// Past counts the days up to and with index i, one after the other, on which at least the share was missing.
+func (b Balance) Past(i int, share float64) int {
+	n := 0
+	for ; i >= 0 && b.Share(i) >= share-1e-9; i-- {
+		n++
+	}
+	return n
+}
+
+// When is the index of the first day from i on that reaches the share; −1 when none does.
+func (b Balance) When(i int, share float64) int {
+	for ; i < len(b.Days); i++ {
+		if b.Share(i) >= share-1e-9 {
+			return i
+		}
+	}
+	return -1
+}
+
+// Endurance is how much of what a grass stands without water is used.
+type Endurance struct {
+	Weeks    float64 // of the grass on this ground; 0 for no value
+	Used     float64 // share, may pass 1
+	DaysLeft float64 // until crowns begin to die, if it stays dry
+	Survival bool    // two-thirds are used: survival water is due
+}
+
+// Endure counts the days on which the root zone was 85 % empty and more, against the weeks that the grass stands (judgement,
+// within extension ranges), shortened by a third on sand, edges and compacted ground and by 60 % where the soil is under
+// 150 mm deep. Weeks of 0 give no value.
+func (b Balance) Endure(i int, weeks float64, harsh, shallow bool) Endurance {
+	if weeks <= 0 || i < 0 {
+		return Endurance{}
+	}
+	if harsh {
+		weeks *= 2. / 3
+	}
+	if shallow {
+		weeks *= .4
+	}
+	dry := float64(b.Past(i, .85))
+	e := Endurance{Weeks: weeks, Used: dry / 7 / weeks}
+	e.DaysLeft = math.Max(0, weeks*7-dry)
+	e.Survival = e.Used >= 2./3
+	return e
+}

@@ -1,0 +1,109 @@
+package soil
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/core/weather"
+)
+
+func dry(n int) []weather.Day {
+	var out []weather.Day
+	start := time.Date(2026, 7, 1, 0, 0, 0, 0, time.UTC)
+	for i := range n {
+		lo, hi, rain := 18.0, 32.0, 0.0
+		out = append(out, weather.Day{Date: start.AddDate(0, 0, i), TMin: &lo, TMax: &hi, Rain: &rain})
+	}
+	return out
+}
+
+// FAO-56, equation 84: Ks = (TAW − Dr) / ((1 − p) TAW).
+func TestStressByTheBook(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "loam", RootDepthMM: 200}
+	require.InDelta(t, 34, z.Total(), 1e-9)
+	days := dry(2)
+	b := Run(z, days, []Check{{days[0].Date, .8}})
+	require.True(t, b.Days[0].Checked)
+	require.InDelta(t, .8*34, b.Days[0].Depletion, 1e-9)
+	etc := z.Coefficient() * b.Days[1].ET0
+	want := (34 - .8*34) / ((1 - z.Fraction(etc)) * 34)
+	require.InDelta(t, want, b.Days[1].Ks, 1e-9)
+	require.InDelta(t, etc*want, b.Days[1].ETc, 1e-9)
+	// table 22: p + 0.04 (5 − ETc)
+	require.InDelta(t, .40+.04*(5-3), z.Fraction(3), 1e-12)
+	require.InDelta(t, .8, Zone{Warm: true}.Fraction(-20), 1e-12)
+}
+
+func TestWaterIsNeitherMadeNorLost(t *testing.T) {
+	days := dry(60)
+	for i := range days {
+		if i%9 == 4 {
+			rain := 38.0
+			days[i].Rain = &rain
+		}
+	}
+	irr := 6.0
+	days[20].Irrigation = &irr
+	z := Zone{Latitude: 40, Texture: "clay-loam", Uniformity: .8}
+	b := Run(z, days, nil)
+	before := startDepletion * b.Total
+	for _, d := range b.Days {
+		require.InDelta(t, before+d.ETc-(d.Rain-d.Runoff)-d.Irrigation*.8+d.Drainage, d.Depletion, 1e-9, d.Date)
+		require.GreaterOrEqual(t, d.Depletion, 0.0)
+		require.LessOrEqual(t, d.Depletion, b.Total)
+		before = d.Depletion
+	}
+	require.Positive(t, b.Days[4].Runoff, "clay loam does not take 38 mm in a storm")
+}
+
+func TestGroundDecidesWhatGoesIn(t *testing.T) {
+	require.InDelta(t, 50, Zone{Texture: "sand"}.Intake(), 0)
+	require.InDelta(t, 6, Zone{Texture: "loam", SlopePercent: 12}.Intake(), 0)
+	require.InDelta(t, 3, Zone{Texture: "loam", Compacted: true}.Intake(), 0)
+	measured := 9.0
+	require.InDelta(t, 9, Zone{Texture: "clay", Repellent: true, InfiltrationMMH: &measured}.Intake(), 0, "what was measured goes before the table")
+
+	day := dry(1)[0]
+	rain := 40.0
+	day.Rain = &rain
+	h := weather.NoHours()
+	for i := range 24 {
+		h.Rain[i] = 0
+	}
+	h.Rain[15], h.Rain[16] = 30, 10
+	day.Hours = h
+	require.InDelta(t, 18, runoff(day, 12), 1e-9, "by the hour: 18 of the 30 run off")
+	for i := range 20 {
+		h.Rain[i] = 2
+	}
+	require.Zero(t, runoff(day, 12), "a slow rain all goes in")
+}
+
+func TestShadeHeightAndRestTakeLess(t *testing.T) {
+	sun := Zone{}.Coefficient()
+	require.InDelta(t, .8, sun, 1e-12)
+	require.Less(t, Zone{Shade: .6}.Coefficient(), sun)
+	require.Less(t, Zone{Dormant: true}.Coefficient(), sun/3)
+	require.Greater(t, Zone{HeightMM: 90}.Coefficient(), sun)
+	require.InDelta(t, .6, Zone{Warm: true}.Coefficient(), 1e-12)
+}
+
+func TestCountingDown(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "sandy-loam", RootDepthMM: 150}
+	b := Run(z, dry(60), nil)
+	half, empty := b.When(0, .5), b.When(0, .85)
+	require.True(t, half >= 0 && half < empty && empty < 30, "%d %d", half, empty)
+	last := len(b.Days) - 1
+	require.Equal(t, last-empty+1, b.Past(last, .85))
+	e := b.Endure(last, 10, false, false)
+	require.InDelta(t, float64(last-empty+1)/70, e.Used, 1e-9)
+	require.InDelta(t, 70-float64(last-empty+1), e.DaysLeft, 1e-9)
+	require.Less(t, b.Endure(last, 10, true, false).DaysLeft, e.DaysLeft, "sand and edges last less long")
+	require.Greater(t, b.Endure(last, 10, false, true).Used, 2*e.Used, "thin soil still less")
+	require.Equal(t, Endurance{}, b.Endure(last, 0, false, false), "no value stays no value")
+	gap := dry(3)
+	gap[1].TMax = nil
+	require.True(t, Run(z, gap, nil).Days[1].Gap)
+}
