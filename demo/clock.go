@@ -9,6 +9,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hodos/core/weather"
+	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
 )
@@ -84,7 +85,7 @@ func arrive(tx *gorm.DB, from, to time.Time) error {
 	for _, s := range stations {
 		var rows []store.StationDay
 		for _, d := range station(s).Days(from, to) {
-			rows = append(rows, store.StationDay{StationID: s.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow})
+			rows = append(rows, store.StationDay{StationID: s.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: server.FloatsOf(d.Hours)})
 		}
 		if len(rows) == 0 {
 			continue

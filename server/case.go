@@ -10,7 +10,6 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
-	"hodos/core/weather"
 	"hodos/exchange/casefile"
 	"hodos/store"
 )
@@ -79,33 +78,25 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 			if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
 				return err
 			}
-			var days []store.StationDay
-			if err := tx.Where("station_id = ? AND day > ? AND day <= ?", *site.StationID, date.AddDate(0, 0, -weatherDays), date).Order("day").Find(&days).Error; err != nil {
-				return err
-			}
-			c.Weather = weatherOf(days)
 		}
-		return nil
+		if c.Weather, err = weatherAt(tx, site, date.AddDate(0, 0, -weatherDays), date); err != nil {
+			return err
+		}
+		daily(c.Weather)
+		return watered(tx, zone, c.Weather)
 	})
 	if err != nil {
 		return out, c, today, err
 	}
 	if station != nil && s.weather != nil {
 		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
+		daily(c.Forecast)
 	}
 	if weigh {
 		r := diagnosis.Diagnose(c, diagnosis.Options{At: out.at})
 		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
 	}
 	return out, c, today, nil
-}
-
-func weatherOf(days []store.StationDay) []weather.Day {
-	out := make([]weather.Day, len(days))
-	for i, d := range days {
-		out[i] = weather.Day{Date: d.Day.UTC(), TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow}
-	}
-	return out
 }
 
 func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {

@@ -107,7 +107,7 @@ func TestEveryRouteIsHere(t *testing.T) {
 func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
-		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks", "firm_prices", "samples"} {
+		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks", "firm_prices", "samples", "site_days", "zone_waterings", "audits"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err

@@ -82,6 +82,8 @@ func (s Station) Days(from, to time.Time) []weather.Day {
 		if mean < 0 && rain > 0 {
 			day.Snow = tenth(rain)
 		}
+		h, sun := s.hours(day)
+		day.Hours, day.Solar = h, &sun
 		out = append(out, day)
 	}
 	return out
@@ -96,6 +98,8 @@ func (s Station) Forecast(today time.Time, days int) []weather.Day {
 		err := .25 * lead * rng.NormFloat64()
 		out[i].TMin, out[i].TMax = tenth(*out[i].TMin+err), tenth(*out[i].TMax+err)
 		out[i].Rain = tenth(math.Max(0, *out[i].Rain*(1+.12*lead*rng.NormFloat64())))
+		h, sun := s.hours(out[i])
+		out[i].Hours, out[i].Solar = h, &sun
 	}
 	return out
 }

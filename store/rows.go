@@ -85,6 +85,35 @@ type (
 		RH        *float64 `gorm:"column:rh_mean"`
 		Wind      *float64 `gorm:"column:wind_ms"`
 		Snow      *float64 `gorm:"column:snow_cm"`
+		Solar     *float64 `gorm:"column:solar_mj_m2"`
+		Hours     Floats   `gorm:"type:real[]"`
+	}
+	SiteDay struct {
+		FirmID, SiteID uuid.UUID
+		Day            time.Time
+		TMin           *float64 `gorm:"column:tmin_c"`
+		TMax           *float64 `gorm:"column:tmax_c"`
+		Rain           *float64 `gorm:"column:rain_mm"`
+		RH             *float64 `gorm:"column:rh_mean"`
+		Wind           *float64 `gorm:"column:wind_ms"`
+		Snow           *float64 `gorm:"column:snow_cm"`
+		Solar          *float64 `gorm:"column:solar_mj_m2"`
+		Hours          Floats   `gorm:"type:real[]"`
+	}
+	ZoneWatering struct {
+		FirmID, ZoneID uuid.UUID
+		Day            time.Time
+		MM             float64 `gorm:"column:mm"`
+	}
+	Audit struct {
+		ID, FirmID, VisitID, ZoneID uuid.UUID
+		AuditedOn                   time.Time
+		Minutes                     float64
+		Cans                        JSON
+		RateMMH                     float64 `gorm:"column:rate_mm_h"`
+		Uniformity                  float64
+		PersonID                    uuid.UUID
+		RecordedAt                  time.Time
 	}
 	Client struct {
 		ID, FirmID                uuid.UUID
