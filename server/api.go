@@ -50,6 +50,7 @@ func (s *Server) routes() {
 	s.dayRoutes()
 	s.priceRoutes()
 	s.sampleRoutes()
+	s.skyRoutes()
 }
 
 // inFirm runs f for the caller's firm and turns the store's errors into answers that name what is wrong.

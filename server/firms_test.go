@@ -67,7 +67,10 @@ func routes(p place, person string) map[string]route {
 		"get-prices": {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
 		"list-samples": {"GET", "/samples", nil}, "take-sample": {"POST", "/visits/" + p.visit + "/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": "soil", "cores": 12, "depth_mm": 90, "note": ""}},
 		"get-sample-form": {"GET", "/samples/" + p.sample + "/form", nil}, "take-result": {"POST", "/samples/" + p.sample + "/result", map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,7,pH,L\n"}},
-		"get-day": {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
+		"get-sky": {"GET", p.path("/sky"), nil}, "get-watering": {"GET", p.path("/watering"), nil}, "export-weather": {"GET", "/sites/" + p.site + "/weather", nil},
+		"import-weather": {"POST", "/sites/" + p.site + "/weather", map[string]any{"text": "hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n"}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
+		"record-audit": {"POST", "/visits/" + p.visit + "/audits", map[string]any{"id": id(), "zone_id": p.zone, "minutes": 15, "cans": []map[string]any{{"x": 0, "y": 0, "mm": 4}, {"x": 1, "y": 0, "mm": 5}, {"x": 2, "y": 0, "mm": 6}, {"x": 3, "y": 0, "mm": 6}}}},
+		"get-day":      {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
 	}
 }
 
@@ -153,6 +156,7 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
+	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks, "log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
 	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm, "list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
 	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
 	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites, "create-zone": server.KeepSites, "change-zone": server.KeepSites,

@@ -167,3 +167,28 @@ func TestTheForecastIsNoPast(t *testing.T) {
 	require.Equal(t, "none", word, "what is to come is no evidence of what was")
 	require.Greater(t, s.Balance.When(40, .5), 39)
 }
+
+func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
+	days := series(60, 22, 36, 0, nil)
+	ahead := series(8, 20, 34, 0, nil)
+	for i := range ahead {
+		ahead[i].Date = days[59].Date.AddDate(0, 0, i+1)
+	}
+	s := Look(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[59].Date, Onset: days[50].Date, EnduranceWeeks: 5})
+	said := map[string]bool{}
+	last := 1e9
+	for _, x := range s.Sentences(func(id string) string { return id }) {
+		require.NotEmpty(t, x.Text)
+		require.False(t, x.To.Before(x.From), x.Text)
+		require.LessOrEqual(t, x.Weight, last)
+		last = x.Weight
+		said[x.Row] = true
+	}
+	require.True(t, said["soil"], "hot soil before onset")
+	require.True(t, said["water"])
+	require.InDelta(t, 0, s.RainBefore().Days30, 0)
+	require.Equal(t, 60, s.RainBefore().Since5)
+	var none Sky
+	none.Today = -1
+	require.Nil(t, none.Sentences(nil))
+}

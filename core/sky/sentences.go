@@ -1,0 +1,202 @@
+package sky
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+	"time"
+
+	"hodos/core/weather"
+)
+
+// Sentence is one thing that the series says, with the days and the row that it is read off.
+type Sentence struct {
+	Text     string
+	Row      string // temperature, rain, soil, water, wet, growth, or the id of a band
+	From, To time.Time
+	Weight   float64 // the stronger first
+}
+
+// Sentences says what stands out before onset, what it means for the water now, and what the days ahead let be done. label
+// names a band for people.
+func (s *Sky) Sentences(label func(id string) string) []Sentence {
+	if s.Today < 0 {
+		return nil
+	}
+	var out []Sentence
+	say := func(row string, from, to time.Time, weight float64, format string, args ...any) {
+		out = append(out, Sentence{fmt.Sprintf(format, args...), row, from, to, weight})
+	}
+	g := s.Ground
+	onset := g.Onset
+	day := func(t time.Time) string { return t.Format("2 January") }
+
+	hot, n := 0, 0
+	s.each(onset, 0, 14, func(_ int, p *Point) {
+		n++
+		if p.SoilPeak >= HotSoil {
+			hot++
+		}
+	})
+	if !g.Warm && hot > 0 {
+		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over 29.4 °C in the afternoon on %d of the %d days before onset.", hot, n)
+	}
+	emptiest, when := 0.0, onset
+	s.each(onset.AddDate(0, 0, 3), 0, 21, func(_ int, p *Point) {
+		if p.Share > emptiest {
+			emptiest, when = p.Share, p.Date
+		}
+	})
+	switch {
+	case emptiest >= .85:
+		say("water", when.AddDate(0, 0, -7), when, 4, "Around onset %.0f of the %.0f mm in the root zone were gone (%s).", emptiest*s.Total, s.Total, day(when))
+	case emptiest >= .5:
+		say("water", when.AddDate(0, 0, -7), when, 2, "Around onset the root zone was past half: %.0f of %.0f mm gone on %s.", emptiest*s.Total, s.Total, day(when))
+	default:
+		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone never passed half depletion in the three weeks before onset: thirst is unlikely.")
+	}
+	surge, at := 0.0, onset
+	s.each(onset, 0, 21, func(i int, p *Point) {
+		sum := value(p.Rain)
+		for k := 1; k < 3 && i-k >= 0; k++ {
+			sum += value(s.Points[i-k].Rain)
+		}
+		if sum > surge {
+			surge, at = sum, p.Date
+		}
+	})
+	if surge >= 30 {
+		say("rain", at.AddDate(0, 0, -2), at, 2+surge/60, "%.0f mm fell within three days up to %s.", surge, day(at))
+	}
+	for _, b := range s.Bands {
+		if b.Kind != "disease" {
+			continue
+		}
+		open, known, first, last := 0, 0, time.Time{}, time.Time{}
+		s.each(onset.AddDate(0, 0, -b.From), 0, b.To-b.From, func(i int, p *Point) {
+			x := b.Strength[i]
+			if math.IsNaN(x) {
+				return
+			}
+			known++
+			if x >= 1 || b.ID == "dollar-spot" && x >= .2 {
+				if open++; first.IsZero() {
+					first = p.Date
+				}
+				last = p.Date
+			}
+		})
+		least := max(b.Open, 1)
+		if b.ID == "dollar-spot" {
+			least = 3
+		}
+		if float64(known) >= .7*float64(b.To-b.From) && open >= least {
+			say(b.ID, first, last, 1+float64(open)/float64(2*least), "%s had its weather on %d of %d days in its own look-back.", label(b.ID), open, known)
+		}
+	}
+	s.sayFrost(say)
+	s.sayAhead(say)
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Weight > out[b].Weight })
+	return out
+}
+
+func (s *Sky) sayFrost(say func(row string, from, to time.Time, weight float64, format string, args ...any)) {
+	least, when := 99.0, time.Time{}
+	s.each(s.Ground.Onset, 0, 30, func(i int, p *Point) {
+		grown := p.SoilMean >= 13 || !s.Ground.Warm && p.SoilMean >= 6
+		if p.TMin != nil && *p.TMin < least && grown {
+			least, when = *p.TMin, p.Date
+		}
+	})
+	if least <= KillingCold {
+		say("frost", when, when, 3, "It froze to %.1f °C on %s, after growth had begun.", least, when.Format("2 January"))
+	}
+}
+
+func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, format string, args ...any)) {
+	today := s.Points[s.Today]
+	end := s.Points[len(s.Points)-1].Date
+	if e := s.Endurance; e.Weeks > 0 && e.Used > 0 {
+		weight := 1 + 2*e.Used
+		switch {
+		case e.Used >= 1:
+			say("water", today.Date, today.Date, weight, "The grass has used up what it stands without water: crowns begin to die.")
+		case e.Survival:
+			say("water", today.Date, today.Date, weight, "Two-thirds of what the grass stands without water are used: survival water is due; about %.0f days are left.", e.DaysLeft)
+		default:
+			say("water", today.Date, today.Date, weight, "%.0f %% of what the grass stands without water are used; about %.0f days are left.", e.Used*100, e.DaysLeft)
+		}
+	}
+	if len(s.Points)-1 > s.Today {
+		if i := s.Balance.When(s.Today, .5); i > s.Today {
+			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.", s.Points[i].Date.Format("2 January"))
+		} else if i == s.Today {
+			say("water", today.Date, today.Date, 1.4, "Water is due: %.0f of %.0f mm are gone today.", today.Depletion, s.Total)
+		}
+		var fit []string
+		b, _ := s.Band("spraying")
+		for i := s.Today + 1; i < len(s.Points) && len(fit) < 3; i++ {
+			if b.Strength[i] == 1 {
+				fit = append(fit, s.Points[i].Date.Format("2 January"))
+			}
+		}
+		if len(fit) > 0 {
+			say("spraying", s.Points[s.Today+1].Date, end, .6, "Days that may be fit to spray by wind, rain and heat: %s.", strings.Join(fit, ", "))
+		}
+	}
+	if worst := s.worstHeat(); worst >= 39 {
+		say("temperature", today.Date, end, .8, "The crew will feel up to %.0f °C in the days ahead: shade, water, early hours.", worst)
+	}
+}
+
+// worstHeat is the highest heat index of the forecast's afternoons, °C.
+func (s *Sky) worstHeat() float64 {
+	worst := 0.0
+	for _, p := range s.Points[s.Today+1:] {
+		if p.TMax != nil && p.RH != nil {
+			worst = math.Max(worst, weather.HeatIndex(*p.TMax, math.Max(15, *p.RH-22)))
+		}
+	}
+	return worst
+}
+
+// Rain sums up the rain before a day.
+type Rain struct {
+	Days3, Days7, Days14, Days30 float64 // mm
+	Largest                      float64 // mm in one day of the thirty
+	LargestOn                    time.Time
+	Since5                       int // days without 5 mm
+}
+
+// RainBefore sums up the rain of the days that end with the newest one.
+func (s *Sky) RainBefore() Rain {
+	var r Rain
+	if s.Today < 0 {
+		return r
+	}
+	for k := range 30 {
+		i := s.Today - k
+		if i < 0 {
+			break
+		}
+		x := value(s.Points[i].Rain)
+		if k < 3 {
+			r.Days3 += x
+		}
+		if k < 7 {
+			r.Days7 += x
+		}
+		if k < 14 {
+			r.Days14 += x
+		}
+		r.Days30 += x
+		if x > r.Largest {
+			r.Largest, r.LargestOn = x, s.Points[i].Date
+		}
+	}
+	for i := s.Today; i >= 0 && value(s.Points[i].Rain) < 5; i-- {
+		r.Since5++
+	}
+	return r
+}

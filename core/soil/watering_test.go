@@ -1,0 +1,113 @@
+package soil
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+)
+
+func cans(mm ...float64) []Can {
+	out := make([]Can, len(mm))
+	for i, x := range mm {
+		out[i] = Can{X: i % 4, Y: i / 4, MM: x}
+	}
+	return out
+}
+
+func TestAuditByHand(t *testing.T) {
+	c := cans(2, 3, 5, 5, 6, 6, 7, 6)
+	a, err := Audit(c, 15)
+	require.NoError(t, err)
+	require.InDelta(t, 5*4, a.RateMMH, 1e-9, "a mean of 5 mm in a quarter of an hour")
+	require.InDelta(t, 2.5/5, a.Uniformity, 1e-9, "the lowest two of eight against the mean")
+	require.Less(t, a.From, a.Uniformity)
+	require.Greater(t, a.To, a.Uniformity)
+	require.ElementsMatch(t, []int{0, 1}, a.Low)
+	require.False(t, a.Fault)
+	c[0].On, c[1].On = true, true
+	a, _ = Audit(c, 15)
+	require.True(t, a.Fault)
+	require.Contains(t, a.Verdict, "the fault")
+	c[0].On, c[1].On, c[6].On, c[7].On = false, false, true, true
+	a, _ = Audit(c, 15)
+	require.False(t, a.Fault)
+	require.Contains(t, a.Verdict, "another cause")
+	even, _ := Audit(cans(5, 5, 5, 5, 5, 5), 15)
+	require.InDelta(t, 1, even.Uniformity, 1e-9)
+	require.Equal(t, "even enough", even.Verdict)
+}
+
+func TestAuditRefuses(t *testing.T) {
+	for _, c := range []struct {
+		cans    []Can
+		minutes float64
+		why     string
+	}{{cans(1, 2, 3), 15, "too few"}, {cans(1, 2, 3, 4), 0, "minutes"}, {cans(1, -2, 3, 4), 15, "cans[1]"}, {cans(0, 0, 0, 0), 15, "nothing was caught"}} {
+		_, err := Audit(c.cans, c.minutes)
+		require.ErrorContains(t, err, c.why)
+	}
+}
+
+func TestWateringSplitsWhatWouldRunOff(t *testing.T) {
+	s := Sprinkler{RateMMH: 20, Uniformity: .8, AreaM2: 100, PriceM3: 3}
+	r, err := Watering(Zone{Texture: "sand"}, s, 16, 6)
+	require.NoError(t, err)
+	require.InDelta(t, 20, r.GrossMM, 1e-9)
+	require.InDelta(t, 60, r.Minutes, 1e-9)
+	require.Equal(t, 1, r.Cycles, "sand takes it at once")
+	require.InDelta(t, 2000, r.Litres, 1e-9)
+	require.InDelta(t, 6, r.Cost, 1e-9)
+	require.InDelta(t, 6.25, r.End, 1e-9)
+	require.InDelta(t, 5.25, r.Start, 1e-9)
+
+	clay, _ := Watering(Zone{Texture: "clay-loam"}, s, 16, 6)
+	require.Greater(t, clay.Cycles, 3)
+	// no cycle leaves more standing than may stand
+	require.LessOrEqual(t, (s.RateMMH-6)*clay.CycleMinutes/60, surplus+1e-9)
+	require.Greater(t, clay.Total, clay.Minutes)
+	late, _ := Watering(Zone{Texture: "loam"}, s, 16, 11)
+	require.InDelta(t, 9, late.End, 1e-9, "never after nine")
+	_, err = Watering(Zone{}, Sprinkler{}, 10, 6)
+	require.ErrorContains(t, err, "rate")
+	_, err = Watering(Zone{}, s, 0, 6)
+	require.ErrorContains(t, err, "depth")
+}
+
+func TestBothPoliciesSideBySide(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "loam"}
+	b := Run(z, dry(70), nil)
+	s := Sprinkler{RateMMH: 15, Uniformity: .75, AreaM2: 200, PriceM3: 3}
+	p := Ahead(z, s, b, 20, 5, nil)
+	green, rest := p[0], p[1]
+	require.NotEmpty(t, green.Due)
+	require.NotEmpty(t, rest.Due)
+	require.Greater(t, green.Litres, 3*rest.Litres)
+	for _, d := range green.Due {
+		require.GreaterOrEqual(t, d.NetMM, .25*b.Total)
+	}
+	for i := 1; i < len(rest.Due); i++ {
+		require.GreaterOrEqual(t, rest.Due[i].Date.Sub(rest.Due[i-1].Date), 240*time.Hour)
+	}
+	// two permitted days a week: only on those, and early rather than late
+	two := Ahead(z, s, b, 20, 5, map[time.Weekday]bool{time.Tuesday: true, time.Saturday: true})[0]
+	for _, d := range two.Due {
+		require.Contains(t, []time.Weekday{time.Tuesday, time.Saturday}, d.Date.Weekday())
+	}
+	require.NotEmpty(t, two.Due)
+	require.Empty(t, Ahead(z, s, b, 20, 0, nil)[1].Due, "no value of endurance, no advice")
+}
+
+func TestRampAndSyringe(t *testing.T) {
+	for _, kind := range []string{"seed", "sod", "plugs"} {
+		last := 0
+		for _, s := range Ramp(kind) {
+			require.Equal(t, last+1, s.FromDay, kind)
+			last = s.ToDay
+		}
+		require.Equal(t, 28, last)
+	}
+	require.Nil(t, Ramp("rocks"))
+	require.InDelta(t, 6, Syringe(15), 1e-9)
+	require.Zero(t, Syringe(0))
+}
