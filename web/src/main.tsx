@@ -24,6 +24,7 @@ const ZoneRecovery = lazy(() => import('./recovery/ZoneRecovery'))
 const Sites = lazy(() => import('./sites/Sites'))
 const Causes = lazy(() => import('./causes/Causes'))
 const CausePage = lazy(() => import('./causes/CausePage'))
+const Sky = lazy(() => import('./sky/Sky'))
 const Beside = lazy(() => import('./causes/Beside'))
 const SampleForm = lazy(() => import('./samples/SampleForm'))
 const Prices = lazy(() => import('./firm/Prices'))
@@ -40,6 +41,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
           <Route path="/" element={<Day />} />
           <Route path="/visits/:visit" element={<Visit />} />
           <Route path="/visits/:visit/:zone" element={<Visit />} />
+          <Route path="/visits/:visit/:zone/sky" element={<Sky />} />
           <Route path="/visits/:visit/:zone/plan" element={<Plan />} />
           <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
           <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />

@@ -518,6 +518,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The weather of a site as a file: the station under what was measured on site
+         * @description Needs the right see.
+         */
+        get: operations["export-weather"];
+        put?: never;
+        /**
+         * Take in weather that was measured on a site; it goes before the station
+         * @description Needs the right answer-checks.
+         */
+        post: operations["import-weather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits": {
         parameters: {
             query?: never;
@@ -576,6 +600,26 @@ export interface paths {
          * @description Needs the right answer-checks.
          */
         post: operations["arrive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/audits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record a catch-can audit; rate and uniformity go onto the scales
+         * @description Needs the right answer-checks.
+         */
+        post: operations["record-audit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -762,6 +806,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/zones/{zone}/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weather and ground of a zone on one time axis
+         * @description Needs the right see.
+         */
+        get: operations["get-sky"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/zones/{zone}/watering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Minutes, cycles, litres and cost, both policies side by side
+         * @description Needs the right see.
+         */
+        get: operations["get-watering"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/vocabulary": {
         parameters: {
             query?: never;
@@ -879,6 +963,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/zones/{id}/waterings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note the water that a zone was given on a day
+         * @description Needs the right answer-checks.
+         */
+        put: operations["log-watering"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -946,6 +1050,25 @@ export interface components {
             procedure: string;
             station: string;
         };
+        AuditResult: {
+            fault: boolean;
+            /**
+             * Format: double
+             * @description 95 % interval
+             */
+            from: number;
+            /** @description the lowest quarter, by place in the list */
+            low: number[];
+            /** Format: int64 */
+            low_on_damage: number;
+            /** Format: double */
+            rate_mm_h: number;
+            /** Format: double */
+            to: number;
+            /** Format: double */
+            uniformity: number;
+            verdict: string;
+        };
         CallChanged: {
             /** @enum {string} */
             after: "act" | "check" | "leave";
@@ -960,6 +1083,14 @@ export interface components {
             site_name: string;
             visit_id: string;
             zone_name: string;
+        };
+        CanRow: {
+            /** Format: double */
+            mm: number;
+            /** Format: int64 */
+            x: number;
+            /** Format: int64 */
+            y: number;
         };
         Cause: {
             against: components["schemas"]["Row"][];
@@ -1193,6 +1324,12 @@ export interface components {
             visit_id: string;
             zone_id: string;
         };
+        GivenInputBody: {
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            mm: number;
+        };
         GuideRow: {
             finding: string;
             /** Format: double */
@@ -1342,6 +1479,14 @@ export interface components {
             spot: "worst" | "healthy";
             value?: Record<string, never> | null;
         };
+        NewAudit: {
+            cans: components["schemas"]["CanRow"][];
+            /** @description version 7, made by the client */
+            id: string;
+            /** Format: double */
+            minutes: number;
+            zone_id: string;
+        };
         NewSample: {
             /**
              * Format: int64
@@ -1448,6 +1593,17 @@ export interface components {
             seed: number;
             /** Format: double */
             water_m3: number;
+        };
+        RampStep: {
+            /** Format: int64 */
+            from_day: number;
+            /** Format: double */
+            mm: number;
+            /** Format: double */
+            times_a_day: number;
+            /** Format: int64 */
+            to_day: number;
+            why: string;
         };
         Record: {
             action: string;
@@ -1638,6 +1794,110 @@ export interface components {
             version: number;
             readonly zones?: components["schemas"]["Zone"][] | null;
         };
+        SkyBand: {
+            id: string;
+            /** @enum {string} */
+            kind: "stress" | "disease" | "insect" | "work";
+            label: string;
+            /** Format: int64 */
+            look_back_from: number;
+            /**
+             * Format: int64
+             * @description days before onset; 0 for none
+             */
+            look_back_to: number;
+            /** @description 0 to 1 by day; null where it could not be computed */
+            strength: (number | null)[];
+        };
+        SkyDay: {
+            /** Format: date */
+            date: string;
+            /** Format: double */
+            depletion_mm: number | null;
+            /** Format: double */
+            et_mm: number | null;
+            forecast: boolean;
+            /** Format: double */
+            growth: number | null;
+            /** Format: double */
+            irrigation_mm: number | null;
+            /** Format: double */
+            rain_mm: number | null;
+            /** Format: double */
+            soil_mean_c: number | null;
+            /** Format: double */
+            soil_peak_c: number | null;
+            /** Format: double */
+            tmax_c: number | null;
+            /** Format: double */
+            tmin_c: number | null;
+            /** Format: double */
+            wet_hours: number | null;
+        };
+        SkyMark: {
+            /** Format: date */
+            date: string;
+            /** @enum {string} */
+            kind: "treatment" | "reading" | "visit";
+            text: string;
+        };
+        SkySentence: {
+            /** Format: date */
+            from: string;
+            row: string;
+            text: string;
+            /** Format: date */
+            to: string;
+        };
+        SkyView: {
+            /** @description what the water balance took for granted */
+            assumed: string[];
+            bands: components["schemas"]["SkyBand"][];
+            days: components["schemas"]["SkyDay"][];
+            endurance: components["schemas"]["SkyViewEnduranceStruct"];
+            marks: components["schemas"]["SkyMark"][];
+            /** @description what could not be computed, and why */
+            missing: string[];
+            /** Format: date */
+            onset?: string;
+            rain: components["schemas"]["SkyViewRainStruct"];
+            sentences: components["schemas"]["SkySentence"][];
+            simulated: boolean;
+            station: string;
+            /** Format: date */
+            today: string;
+            /**
+             * Format: double
+             * @description what the root zone holds for plants
+             */
+            total_mm: number;
+            warm: boolean;
+            /** @description wet hours are counted by the hour; otherwise they are an estimate from daily values */
+            wet_by_hour: boolean;
+        };
+        SkyViewEnduranceStruct: {
+            /** Format: double */
+            days_left: number;
+            /** Format: double */
+            used: number;
+            /**
+             * Format: double
+             * @description 0 for no value
+             */
+            weeks: number;
+        };
+        SkyViewRainStruct: {
+            /** Format: double */
+            days_14: number;
+            /** Format: double */
+            days_3: number;
+            /** Format: double */
+            days_30: number;
+            /** Format: double */
+            days_7: number;
+            /** Format: int64 */
+            since_5_mm: number;
+        };
         Split: {
             /** Format: double */
             a: number;
@@ -1668,6 +1928,13 @@ export interface components {
             quick: boolean;
             /** Format: double */
             target_n_g_m2: number;
+        };
+        Taken: {
+            /** Format: int64 */
+            days: number;
+            flags: string[];
+            /** Format: int64 */
+            lines: number;
         };
         VAction: {
             id: string;
@@ -1774,6 +2041,80 @@ export interface components {
             stations: components["schemas"]["VStation"][];
             weather_findings: components["schemas"]["VWeather"][];
         };
+        Watering: {
+            /** Format: date */
+            audited_on?: string;
+            /**
+             * Format: date
+             * @description when half will be gone by the forecast
+             */
+            half_on?: string;
+            /**
+             * Format: double
+             * @description what the ground takes in
+             */
+            intake_mm_h: number;
+            /**
+             * Format: double
+             * @description missing in the root zone today
+             */
+            lack_mm: number;
+            policies: components["schemas"]["WateringPolicy"][];
+            /** @description for new seed, sod or plugs */
+            ramp: components["schemas"]["RampStep"][];
+            /**
+             * Format: double
+             * @description 0 when it was never measured
+             */
+            rate_mm_h: number;
+            /**
+             * Format: double
+             * @description to cool the leaves with 1.5 mm; 0 without a rate
+             */
+            syringe_minutes: number;
+            /** Format: double */
+            total_mm: number;
+            /** @description a refill of what lacks today */
+            turn?: components["schemas"]["WateringTurn"];
+            /** Format: double */
+            uniformity: number;
+        };
+        WateringDue: {
+            /** Format: date */
+            date: string;
+            /** Format: double */
+            mm: number;
+            why: string;
+        };
+        WateringPolicy: {
+            /** Format: double */
+            cost: number;
+            due: components["schemas"]["WateringDue"][];
+            /** Format: double */
+            litres: number;
+            /** @enum {string} */
+            name: "keep-green" | "let-rest";
+            outlook: string;
+        };
+        WateringTurn: {
+            /** Format: double */
+            cost: number;
+            /** Format: double */
+            cycle_minutes: number;
+            /** Format: int64 */
+            cycles: number;
+            end: string;
+            /** Format: double */
+            gross_mm: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            soak_minutes: number;
+            /** @description clock time */
+            start: string;
+        };
         Weather: {
             cause?: string;
             detail: string;
@@ -1781,6 +2122,10 @@ export interface components {
             provisional?: boolean;
             value: unknown;
             window: string[] | null;
+        };
+        WeatherInputBody: {
+            /** @description a weather file in the dialect of docs/formats.md */
+            text: string;
         };
         Zone: {
             /**
@@ -4039,6 +4384,166 @@ export interface operations {
             };
         };
     };
+    "export-weather": {
+        parameters: {
+            query?: {
+                kind?: "daily" | "hourly";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeatherInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "book-visit": {
         parameters: {
             query?: never;
@@ -4295,6 +4800,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Visit"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "record-audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAudit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditResult"];
                 };
             };
             /** @description Unauthorized */
@@ -5071,6 +5656,167 @@ export interface operations {
             };
         };
     };
+    "get-sky": {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-watering": {
+        parameters: {
+            query?: {
+                /** @description permitted weekdays as three letters with commas, all when left out */
+                days?: string;
+                sunrise?: number;
+                ramp?: "seed" | "sod" | "plugs";
+            };
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watering"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-vocabulary": {
         parameters: {
             query?: never;
@@ -5427,6 +6173,84 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Recovery"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-watering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

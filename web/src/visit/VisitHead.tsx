@@ -8,7 +8,7 @@ import { queryClient } from '../api/queries'
 const clockTime = (iso: string | undefined, timeZone: string) => (iso ? new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }) : '')
 
 /** Who and where, the zones, the views of the visit, and the times of arrival and leaving. */
-export function VisitHead({ detail, me, zone, view }: { detail: Schemas['VisitDetail']; me: Schemas['Me']; zone: string; view: 'visit' | 'plan' | 'record' | 'recovery' }) {
+export function VisitHead({ detail, me, zone, view }: { detail: Schemas['VisitDetail']; me: Schemas['Me']; zone: string; view: 'visit' | 'sky' | 'plan' | 'record' | 'recovery' }) {
   const v = detail.visit
   const note = useMutation({
     mutationFn: (what: 'arrive' | 'leave') =>
@@ -16,7 +16,7 @@ export function VisitHead({ detail, me, zone, view }: { detail: Schemas['VisitDe
     onSuccess: () => queryClient.invalidateQueries({ predicate: (q) => q.queryKey[0] === 'visit' || q.queryKey[0] === 'day' }),
   })
   const may = me.rights.includes('answer-checks')
-  const views = [['visit', 'Checks', ''], ['plan', 'Plan', '/plan'], ['record', 'Record', '/record'], ['recovery', 'Recovery', '/recovery']] as const
+  const views = [['visit', 'Checks', ''], ['sky', 'Sky', '/sky'], ['plan', 'Plan', '/plan'], ['record', 'Record', '/record'], ['recovery', 'Recovery', '/recovery']] as const
   return (
     <header className="visit-head">
       <div className="visit-place">

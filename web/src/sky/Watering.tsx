@@ -1,0 +1,79 @@
+import { useState } from 'react'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { newId, queryClient } from '../api/queries'
+import { readNumber, showDate } from '../format'
+import { Problem } from '../Shell'
+
+const week = [['mon', 'Mo'], ['tue', 'Tu'], ['wed', 'We'], ['thu', 'Th'], ['fri', 'Fr'], ['sat', 'Sa'], ['sun', 'Su']] as const
+const policies: Record<string, string> = { 'keep-green': 'Keep it green', 'let-rest': 'Let it rest' }
+
+/** When and how long to water: today's refill, the days ahead under both policies, the catch-can audit behind it. */
+export function Watering({ visit, zone, me }: { visit: string; zone: string; me: Schemas['Me'] }) {
+  const [days, setDays] = useState<string[]>([])
+  const [audit, setAudit] = useState(false)
+  const [ramp, setRamp] = useState<'seed' | 'sod' | 'plugs'>('seed')
+  const plan = useQuery({ queryKey: ['watering', visit, zone, days.join(), ramp], queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/watering', { params: { path: { id: visit, zone }, query: { ramp, ...(days.length ? { days: days.join(',') } : {}) } } })), placeholderData: (old) => old })
+  if (plan.isError) return <Problem error={plan.error} />
+  if (!plan.data) return null
+  const w = plan.data
+  return (
+    <section className="watering" aria-label="Watering">
+      <h2>Watering</h2>
+      <p>{w.lack_mm.toFixed(0)} of {w.total_mm.toFixed(0)} mm are gone{w.half_on ? `; half is gone on ${showDate(w.half_on, me.date_form, true)}` : '; half will not be gone by the forecast'}.</p>
+      {w.turn ? (
+        <p className="turn"><b className="num">{w.turn.minutes} min</b>{w.turn.cycles > 1 && <>, in <b className="num">{w.turn.cycles}</b> cycles of {w.turn.cycle_minutes} with {w.turn.soak_minutes} min to soak</>}, from <b className="num">{w.turn.start}</b> to {w.turn.end}: {w.turn.gross_mm} mm, <span className="num">{w.turn.litres.toLocaleString('en')} L, {w.turn.cost.toFixed(2)} {me.currency}</span>{w.syringe_minutes > 0 && <span className="faint">. To cool the leaves: {w.syringe_minutes} min</span>}</p>
+      ) : <p className="faint">Minutes need the sprinklers' rate: set out cans.</p>}
+      <p className="faint">{w.rate_mm_h > 0 ? `Sprinklers ${w.rate_mm_h} mm/h, uniformity ${w.uniformity.toFixed(2)}${w.uniformity < 0.6 ? ' (suspect)' : ''}` : 'Never measured'}; the ground takes in {w.intake_mm_h} mm/h.</p>
+      {me.rights.includes('answer-checks') && <button type="button" className="plain-button" aria-expanded={audit} onClick={() => setAudit(!audit)}>Catch cans</button>}
+      {audit && <Cans visit={visit} zone={zone} onDone={() => setAudit(false)} />}
+      <div className="weekdays" role="group" aria-label="Permitted days">
+        <span className="faint">Permitted</span>
+        {week.map(([id, label]) => <button key={id} type="button" aria-pressed={days.includes(id)} onClick={() => setDays(days.includes(id) ? days.filter((d) => d !== id) : [...days, id])}>{label}</button>)}
+      </div>
+      <div className="policies">
+        {w.policies.map((p) => (
+          <div key={p.name}>
+            <h3>{policies[p.name]}</h3>
+            {p.due.length === 0 ? <p className="faint">Nothing is due in the days ahead.</p> : <ul>{p.due.map((d) => <li key={d.date}><b>{showDate(d.date, me.date_form, true)}</b> <span className="num">{d.mm.toFixed(0)} mm</span><span className="faint"> {d.why}</span></li>)}</ul>}
+            <p className="num">{p.litres.toLocaleString('en')} L, {p.cost.toFixed(2)} {me.currency}</p>
+            <p className="faint">{p.outlook}</p>
+          </div>
+        ))}
+      </div>
+      <details>
+        <summary>Watering in what is new</summary>
+        <select className="plain" aria-label="What is new" value={ramp} onChange={(e) => setRamp(e.target.value as typeof ramp)}><option value="seed">seed</option><option value="sod">sod</option><option value="plugs">plugs</option></select>
+        <ul>{w.ramp.map((s) => <li key={s.from_day}>Day {s.from_day} to {s.to_day}: <b>{s.times_a_day >= 1 ? `${s.times_a_day} times a day` : `every ${Math.round(1 / s.times_a_day)} days`}, {s.mm} mm</b> <span className="faint">{s.why}</span></li>)}</ul>
+      </details>
+    </section>
+  )
+}
+
+/** Cans on the plan of twelve by eight: press a cell, type the depth. */
+function Cans({ visit, zone, onDone }: { visit: string; zone: string; onDone: () => void }) {
+  const [depths, setDepths] = useState<Map<number, string>>(new Map())
+  const [minutes, setMinutes] = useState('15')
+  const [cell, setCell] = useState<number | undefined>()
+  const rows = [...depths].flatMap(([at, text]) => { const mm = readNumber(text); return mm === undefined ? [] : [{ x: at % 12, y: Math.floor(at / 12), mm }] })
+  const save = useMutation({
+    mutationFn: () => got(api.POST('/visits/{id}/audits', { params: { path: { id: visit } }, body: { id: newId(), zone_id: zone, minutes: readNumber(minutes) ?? 0, cans: rows } })),
+    onSuccess: () => Promise.all(['watering', 'sky', 'scales'].map((k) => queryClient.invalidateQueries({ queryKey: [k, visit, zone] }))),
+  })
+  const low = new Set(save.data?.low.map((i) => { const r = rows[i]; return r ? r.y * 12 + r.x : -1 }))
+  return (
+    <form className="cans" aria-label="Catch cans" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
+      <p className="faint">Press where a can stood and type its depth in mm; four at least, twenty are better.</p>
+      <div className="can-grid">
+        {Array.from({ length: 96 }, (_, at) => (
+          <button key={at} type="button" aria-label={`Can at column ${(at % 12) + 1}, row ${Math.floor(at / 12) + 1}`} aria-pressed={cell === at} data-low={low.has(at)} data-has={depths.has(at)} onClick={() => setCell(at)}>{depths.get(at) ?? ''}</button>
+        ))}
+      </div>
+      {cell !== undefined && <label className="field"><span>Depth in this can, mm</span><input key={cell} className="plain-date" autoFocus inputMode="decimal" aria-label="Depth in this can" value={depths.get(cell) ?? ''} onChange={(e) => { const next = new Map(depths); if (e.target.value) next.set(cell, e.target.value); else next.delete(cell); setDepths(next) }} /></label>}
+      <label className="field"><span>Minutes they stood</span><input className="plain-date" inputMode="decimal" aria-label="Minutes they stood" value={minutes} onChange={(e) => setMinutes(e.target.value)} /></label>
+      {save.isError && <Problem error={save.error} />}
+      {save.data && <p className="notice" role="status"><b className="num">{save.data.rate_mm_h} mm/h, uniformity {save.data.uniformity.toFixed(2)}</b> ({save.data.from.toFixed(2)} to {save.data.to.toFixed(2)}): {save.data.verdict}.</p>}
+      <p className="buttons"><button type="submit" className="plain-button" disabled={rows.length < 4 || save.isPending}>Work it out ({rows.length})</button><button type="button" className="plain-button" onClick={onDone}>Close</button></p>
+    </form>
+  )
+}
