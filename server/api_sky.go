@@ -119,6 +119,13 @@ func known(x float64) *float64 {
 	return &y
 }
 
+func unless(unsaid bool, x float64) *float64 {
+	if unsaid {
+		return nil
+	}
+	return known(x)
+}
+
 // skyOf looks at a zone on a visit, with the hours.
 func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, diagnosis.Case, *store.Station, error) {
 	_, c, date, err := s.scales(ctx, visit, zone, false)
@@ -260,7 +267,7 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) S
 	first := max(0, look.Today+1-span)
 	for i := first; i < len(look.Points); i++ {
 		p := &look.Points[i]
-		d := SkyDay{Date: p.Date.Format(dateOnly), Forecast: p.Forecast, TMin: p.TMin, TMax: p.TMax, Rain: p.Rain, Irrigation: p.Irrigation, SoilMean: known(p.SoilMean), SoilPeak: known(p.SoilPeak), Depletion: known(p.Depletion), ET: known(p.ETc), Wet: known(p.WetHours), Growth: known(p.Growth)}
+		d := SkyDay{Date: p.Date.Format(dateOnly), Forecast: p.Forecast, TMin: p.TMin, TMax: p.TMax, Rain: p.Rain, Irrigation: p.Irrigation, SoilMean: known(p.SoilMean), SoilPeak: known(p.SoilPeak), Depletion: unless(look.Unsaid, p.Depletion), ET: known(p.ETc), Wet: known(p.WetHours), Growth: known(p.Growth)}
 		v.WetByHour = v.WetByHour || !math.IsNaN(p.WetHours) && !p.WetEstimated && !p.Forecast
 		v.Days = append(v.Days, d)
 	}
@@ -321,6 +328,7 @@ type Watering struct {
 	Uniformity float64          `json:"uniformity"`
 	AuditedOn  *string          `json:"audited_on,omitempty" format:"date"`
 	IntakeMMH  float64          `json:"intake_mm_h" doc:"what the ground takes in"`
+	Known      bool             `json:"known" doc:"false where the lawn is watered and nobody said how much: nothing below is worked out then"`
 	LackMM     float64          `json:"lack_mm" doc:"missing in the root zone today"`
 	TotalMM    float64          `json:"total_mm"`
 	Turn       *WateringTurn    `json:"turn,omitempty" doc:"a refill of what lacks today"`
@@ -554,8 +562,11 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 	if look.Today < 0 {
 		return out
 	}
+	if look.Unsaid {
+		return out
+	}
 	lack := look.Points[look.Today].Depletion
-	out.LackMM = round1(lack)
+	out.LackMM, out.Known = round1(lack), true
 	if i := look.Balance.When(look.Today, .5); i >= 0 {
 		out.Half = dateText(&look.Points[i].Date)
 	}

@@ -81,6 +81,10 @@ func TestWateringAndItsAudit(t *testing.T) {
 	p := tech.place("Quill")
 	var before server.Watering
 	tech.must(200, "GET", p.path("/watering"), nil, &before)
+	require.False(t, before.Known, "it is watered and nobody said how much")
+	tech.must(200, "POST", p.path("/answers"), answers(tap("irrigation-weekly-mm", 8)), nil)
+	tech.must(200, "GET", p.path("/watering"), nil, &before)
+	require.True(t, before.Known)
 	require.Zero(t, before.RateMMH)
 	require.Nil(t, before.Turn, "without a rate there are no minutes")
 	require.Len(t, before.Policies, 2)

@@ -44,7 +44,7 @@ func (s *Sky) bands() {
 			night.Strength[i] = ramp(*p.TMin, HotNight-1, HotNight+4)
 			frost.Strength[i] = ramp(-*p.TMin, 0, 5)
 		}
-		if !math.IsNaN(p.ETc) {
+		if !math.IsNaN(p.ETc) && !s.Unsaid {
 			drought.Strength[i] = ramp(p.Share, .5, .9)
 		}
 		if p.Rain != nil {

@@ -143,8 +143,7 @@ func (s *Sky) water() {
 		s.miss("soil-water-deficit", "the series is shorter than 14 days")
 		return
 	}
-	given := s.covered(g.Date, 21, func(p *Point) bool { return p.Irrigation != nil }) > 10
-	if g.Irrigated != nil && *g.Irrigated && !given && g.WeeklyWaterMM == nil {
+	if s.Unsaid {
 		s.miss("soil-water-deficit", "the lawn is irrigated and nobody said how much")
 		return
 	}

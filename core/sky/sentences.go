@@ -49,6 +49,7 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 		}
 	})
 	switch {
+	case s.Unsaid: // the balance without the sprinklers would speak of a thirst that nobody knows of
 	case emptiest >= .85:
 		say("water", when.AddDate(0, 0, -7), when, 4, "Around onset %.0f of the %.0f mm in the root zone were gone (%s).", emptiest*s.Total, s.Total, day(when))
 	case emptiest >= .5:
@@ -129,7 +130,9 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		}
 	}
 	if len(s.Points)-1 > s.Today {
-		if i := s.Balance.When(s.Today, .5); i > s.Today {
+		if i := s.Balance.When(s.Today, .5); s.Unsaid {
+			say("water", today.Date, today.Date, 1.1, "The lawn is watered and nobody said how much: what is in the root zone is not known. A core tells, or the weekly amount.")
+		} else if i > s.Today {
 			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.", s.Points[i].Date.Format("2 January"))
 		} else if i == s.Today {
 			say("water", today.Date, today.Date, 1.4, "Water is due: %.0f of %.0f mm are gone today.", today.Depletion, s.Total)

@@ -76,6 +76,7 @@ type Sky struct {
 	Findings  []Computed
 	Missing   []Missing
 	Assumed   []string // what the balance took for granted
+	Unsaid    bool     // the lawn is watered and nobody said how much: the balance is what it would be without
 }
 
 // Look puts the series of the past and the forecast together. days are oldest first and end on or before the date of the
@@ -97,6 +98,13 @@ func Look(days, forecast []weather.Day, g Ground) Sky {
 		s.Missing = append(s.Missing, Missing{"weather", "no weather series: nothing is said about rain, heat, water or disease weather"})
 		return s
 	}
+	given := 0
+	for _, d := range days[max(0, len(days)-21):] {
+		if d.Irrigation != nil {
+			given++
+		}
+	}
+	s.Unsaid = g.Irrigated != nil && *g.Irrigated && given <= 10 && g.WeeklyWaterMM == nil
 	s.points(all)
 	s.bands()
 	s.heatAndGrowth()
@@ -135,7 +143,9 @@ func (s *Sky) points(all []weather.Day) {
 		}
 		s.Points[i] = p
 	}
-	s.Endurance = s.Balance.Endure(s.Today, g.EnduranceWeeks, g.Harsh, g.ShallowSoil)
+	if !s.Unsaid {
+		s.Endurance = s.Balance.Endure(s.Today, g.EnduranceWeeks, g.Harsh, g.ShallowSoil)
+	}
 }
 
 // heal lets a core that contradicts the balance correct the weeks before it as well: the whole difference on the day of the

@@ -192,3 +192,16 @@ func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
 	none.Today = -1
 	require.Nil(t, none.Sentences(nil))
 }
+
+// Where the sprinklers run and nobody said how much, nothing is said of thirst.
+func TestAnUnsaidWateringIsNoDrought(t *testing.T) {
+	days := series(60, 22, 36, 0, nil)
+	yes := true
+	s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Irrigated: &yes, Date: days[59].Date, EnduranceWeeks: 5})
+	require.True(t, s.Unsaid)
+	require.Zero(t, s.Endurance)
+	for _, x := range s.Sentences(func(id string) string { return id }) {
+		require.NotContains(t, x.Text, "crowns")
+		require.NotContains(t, x.Text, "were gone")
+	}
+}

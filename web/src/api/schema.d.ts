@@ -2054,6 +2054,8 @@ export interface components {
              * @description what the ground takes in
              */
             intake_mm_h: number;
+            /** @description false where the lawn is watered and nobody said how much: nothing below is worked out then */
+            known: boolean;
             /**
              * Format: double
              * @description missing in the root zone today

@@ -25,7 +25,7 @@ const left = 150
 const right = 16
 const bandHeight = 21
 
-export const chartHeight = (bands: number): number => 470 + (bands + 1) * bandHeight + 40
+export const chartHeight = (bands: number): number => 486 + (bands + 1) * bandHeight + 40
 
 /** A short date under the axis: the first of a month by its name. */
 export const tick = (iso: string): string => {
@@ -41,7 +41,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
   const dates = v.days.map((d) => d.date)
   const total = rows.reduce((s, r) => s + r.share, 0)
   const gap = 14
-  let top = 12
+  let top = 26
   const place: Record<string, Row> = {}
   rows.forEach((r, i) => {
     const height = Math.round(((470 - gap * rows.length) * r.share) / total)
@@ -69,7 +69,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
   return {
     animation: false,
     textStyle: text,
-    grid: ids.map((id) => ({ left, right, top: place[id]?.top, height: place[id]?.height })),
+    grid: ids.map((id) => ({ outerBoundsMode: 'none' as const, left, right, top: place[id]?.top, height: place[id]?.height })),
     axisPointer: { link: [{ xAxisIndex: 'all' as const }], lineStyle: { color: p.faint } },
     tooltip: {
       trigger: 'axis' as const, confine: true, backgroundColor: p.sheet, borderColor: p.faint, textStyle: { ...text, color: p.ink },
