@@ -203,14 +203,6 @@ func value(x *float64) float64 {
 	return *x
 }
 
-func avg(xs []float64) float64 {
-	sum := 0.0
-	for _, x := range xs {
-		sum += x
-	}
-	return sum / float64(len(xs))
-}
-
 func soilClass(c float64) string {
 	switch {
 	case c < 1:

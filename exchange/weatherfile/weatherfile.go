@@ -210,7 +210,6 @@ type builder struct {
 	cols    []column
 	at      map[string]int // day to index
 	seen    map[[2]int]int // day and hour to how often
-	head    []string
 }
 
 func (b *builder) line(line int, rec []string) {

@@ -64,7 +64,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
   const areas = () => ({ silent: true, animation: false, itemStyle: { color: p.focus, opacity: 0.14 }, data: span ? [[{ xAxis: span.from }, { xAxis: span.to }]] : [] })
   const at = (id: string) => ({ xAxisIndex: place[id]?.gridIndex ?? 0, yAxisIndex: place[id]?.gridIndex ?? 0, animation: false })
   const soilLimit = v.warm ? 16 : 29.4
-  const name = (id: string) => ({ temperature: `Air and soil, ${unit}`, rain: 'Rain and watering, mm', water: 'Water in the root zone, mm', wet: 'Wet leaves, h', growth: 'Growth potential', bands: '' })[id] ?? ''
+  const name = (id: string) => ({ temperature: `Air and\nsoil, ${unit}`, rain: 'Rain and\nwatering, mm', water: 'Water in the\nroot zone, mm', wet: 'Wet leaves, h', growth: 'Growth\npotential', bands: '' })[id] ?? ''
   const titles = ids.slice(0, -1)
   return {
     animation: false,
@@ -83,7 +83,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
     yAxis: ids.map((id, i) => id === 'bands'
       ? { type: 'category' as const, gridIndex: i, data: bandRows, inverse: true, axisLine: { show: false }, axisTick: { show: false }, splitLine: { show: true, lineStyle: { color: p.rule } }, axisLabel: { ...text, color: p.ink, width: left - 12, overflow: 'truncate' as const, interval: 0 } }
       : {
-          type: 'value' as const, gridIndex: i, name: name(titles[i] ?? ''), nameLocation: 'middle' as const, nameGap: 42, nameRotate: 0, nameTextStyle: { ...text, color: p.ink, width: 96, overflow: 'break' as const, align: 'right' as const, lineHeight: 16 },
+          type: 'value' as const, gridIndex: i, name: name(titles[i] ?? ''), nameLocation: 'middle' as const, nameGap: 42, nameRotate: 0, nameTextStyle: { ...text, color: p.ink, align: 'right' as const, lineHeight: 16 },
           splitNumber: id === 'temperature' ? 4 : 2, splitLine: { lineStyle: { color: p.rule } }, axisLabel: { ...text, fontSize: 12 }, min: id === 'temperature' ? undefined : 0, max: id === 'growth' ? 1 : id === 'wet' ? 24 : id === 'water' ? Math.max(1, Math.ceil(v.total_mm)) : undefined,
         }),
     dataZoom: [{ type: 'inside' as const, xAxisIndex: ids.map((_, i) => i), zoomOnMouseWheel: 'ctrl' as const, moveOnMouseMove: true, moveOnMouseWheel: false, minValueSpan: 7 }],
@@ -93,11 +93,13 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       { ...at('temperature'), type: 'line', name: 'soil, afternoon', data: v.days.map((d) => num(d.soil_peak_c, t)), symbol: 'none', lineStyle: { width: 2.5, color: p.harm } },
       { ...at('temperature'), type: 'line', name: 'soil, mean', data: v.days.map((d) => num(d.soil_mean_c, t)), symbol: 'none', lineStyle: { width: 1.5, color: p.wait },
         markLine: { silent: true, symbol: 'none', animation: false, data: [{ yAxis: t(soilLimit), lineStyle: { color: p.harm, type: 'dashed' as const }, label: { formatter: v.warm ? 'green-up begins' : 'roots suffer', position: 'insideStartTop' as const, color: p.harm, fontSize: 12 } }] } },
-      { ...at('rain'), type: 'bar', name: 'rain', data: v.days.map((d) => d.rain_mm), itemStyle: { color: p.water }, stack: 'in', markLine: lines(false), markArea: areas() },
+      { ...at('rain'), type: 'bar', name: 'rain', data: v.days.map((d) => d.rain_mm), itemStyle: { color: p.water }, stack: 'in' },
+      { ...at('rain'), type: 'line', name: 'marks', data: dates.map(() => 0), symbol: 'none', lineStyle: { width: 0 }, markLine: lines(false), markArea: areas() },
       { ...at('rain'), type: 'bar', name: 'watering', data: v.days.map((d) => d.irrigation_mm), itemStyle: { color: p.go }, stack: 'in' },
       { ...at('water'), type: 'line', name: 'left', data: v.days.map((d) => (d.depletion_mm == null ? null : Math.round((v.total_mm - d.depletion_mm) * 10) / 10)), symbol: 'none', lineStyle: { width: 2.5, color: p.water }, areaStyle: { color: p.water, opacity: 0.25 }, markArea: areas(),
         markLine: { ...lines(false), data: [...lines(false).data, { yAxis: v.total_mm / 2, lineStyle: { color: p.wait, type: 'dashed' as const }, label: { formatter: 'half', position: 'insideStartTop' as const, color: p.wait, fontSize: 12 } }] } },
-      { ...at('wet'), type: 'bar', name: 'wet leaves', data: v.days.map((d) => d.wet_hours), itemStyle: { color: p.water, opacity: 0.6 }, markLine: lines(false), markArea: areas() },
+      { ...at('wet'), type: 'bar', name: 'wet leaves', data: v.days.map((d) => d.wet_hours), itemStyle: { color: p.water, opacity: 0.6 } },
+      { ...at('wet'), type: 'line', name: 'marks', data: dates.map(() => 0), symbol: 'none', lineStyle: { width: 0 }, markLine: lines(false), markArea: areas() },
       { ...at('growth'), type: 'line', name: 'growth', data: v.days.map((d) => d.growth), symbol: 'none', lineStyle: { width: 2, color: p.go }, areaStyle: { color: p.go, opacity: 0.2 }, markLine: lines(false), markArea: areas() },
       { ...at('bands'), type: 'custom', name: 'windows', renderItem: renderBand(p), encode: { x: 0, y: 1 }, markLine: lines(false), markArea: areas(), clip: true,
         data: [
