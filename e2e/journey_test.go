@@ -75,8 +75,8 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	// two ledgers side by side, each adding up
 	p.click(`[data-cause=nitrogen-deficiency]`)
 	p.until("second cause", `(() => { const b = document.querySelectorAll('.scale-row')[1]; b.click(); return true })()`)
-	p.until("two ledgers", `document.querySelectorAll('.ledger').length === 2`)
-	p.until("each adds up", `[...document.querySelectorAll('.ledger')].every((l) => { const n = [...l.querySelectorAll('tbody td[data-bits]')].reduce((s, c) => s + Number(c.dataset.bits), 0); return Math.abs(n - Number(l.querySelector('tfoot .num').innerText.replace('−', '-'))) < 0.11 })`)
+	p.until("two ledgers", `document.querySelectorAll('.ledger tfoot').length === 2`)
+	p.until("each adds up", `[...document.querySelectorAll('.ledger:has(tfoot)')].every((l) => { const n = [...l.querySelectorAll('tbody td[data-bits]')].reduce((s, c) => s + Number(c.dataset.bits), 0); return Math.abs(n - Number(l.querySelector('tfoot .num').innerText.replace('−', '-'))) < 0.11 })`)
 	p.keys("\x1b")
 
 	p.clickText("Plan")

@@ -22,7 +22,7 @@ func TestTheScalesExplainThemselves(t *testing.T) {
 	p.click(`[data-finding="soil-moisture"] [data-value=moist]`)
 	p.click(`[data-finding="soil-moisture@healthy"] [data-value=moist]`)
 	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
-	p.click(`[data-cause=white-grubs]`)
+	p.click(`.scales li:first-child > .scale-row`)
 	p.has("Moisture against the healthy spot")
 	p.has("What would change this")
 	p.has("pays from")
