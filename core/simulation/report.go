@@ -48,11 +48,11 @@ func (s Score) Worst() float64 {
 }
 
 // Beyond lists the bins of all causes together that are off by more than the limit even at the nearer end of their
-// interval, which leaves chance its due where a bin holds few predictions.
+// interval; bins of fewer than a hundred predictions say too little to be judged.
 func (s Score) Beyond(limit float64) []Bin {
 	var out []Bin
 	for _, b := range s.Bins {
-		if b.N > 0 && (b.Said < b.From-limit || b.Said > b.To+limit) {
+		if b.N >= 100 && (b.Said < b.From-limit || b.Said > b.To+limit) {
 			out = append(out, b)
 		}
 	}
