@@ -5,6 +5,8 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/weather"
 )
 
 func at(c Case, finding string) string { return Gather(c).Values[finding].Word }
@@ -59,4 +61,39 @@ func TestTheAnswerToATreatmentIsEvidence(t *testing.T) {
 	require.Equal(t, "none", at(iron, "answer-to-iron"))
 	iron.Earlier = nil
 	require.Empty(t, at(iron, "answer-to-iron"), "without a visit before there is nothing to compare")
+}
+
+// A wet core in dry weeks wins over the balance, takes its finding off the scales, corrects it, and asks where the water comes
+// from; a core that agrees leaves the balance alone. A thermometer far from the model does the same for the soil.
+func TestACoreAndAThermometerOverruleTheModel(t *testing.T) {
+	l := lawn("tall-fescue", 7, 38)
+	no := false
+	l.Irrigated = &no
+	var days []weather.Day
+	for i := range 60 {
+		lo, hi, rain := 20.0, 33.0, 0.0
+		days = append(days, weather.Day{Date: l.Date.AddDate(0, 0, i-59), TMin: &lo, TMax: &hi, Rain: &rain})
+	}
+	look := func(found map[string]Value) (Gathered, string) {
+		g := Gather(Case{Lawn: l, Findings: found, Weather: days})
+		said := ""
+		for _, n := range g.Notices {
+			said += n.About + ": " + n.Text + "\n"
+		}
+		return g, said
+	}
+	g, said := look(map[string]Value{"soil-moisture": WordValue("wet")})
+	require.NotContains(t, g.Values, "soil-water-deficit", "one fact, and the core is the better witness")
+	require.Contains(t, said, "is there water from elsewhere?")
+	g, said = look(map[string]Value{"soil-moisture": WordValue("dry")})
+	require.Equal(t, "severe", g.Values["soil-water-deficit"].Word)
+	require.NotContains(t, said, "the core counts")
+
+	g, said = look(map[string]Value{"soil-temp-c": NumberValue(14), "soil-temp-hour": NumberValue(15)})
+	require.NotContains(t, g.Values, "soil-temp-class")
+	require.Contains(t, said, "the thermometer counts")
+	c := Case{Lawn: l, Findings: map[string]Value{"soil-temp-c": NumberValue(14), "soil-temp-hour": NumberValue(15)}, Weather: days}
+	s, _, _ := c.Sky(c.Findings)
+	last := weather.SoilDay{Mean: s.Points[59].SoilMean, Amplitude: s.Points[59].SoilPeak - s.Points[59].SoilMean}
+	require.InDelta(t, 14, last.At(15), 1e-9, "the course goes through the reading at its hour")
 }

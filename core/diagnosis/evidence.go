@@ -277,8 +277,8 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 	return g
 }
 
-// Much is the difference between a core and the balance, in shares of the available water, from which the core overrules
-// the balance; the same for a thermometer in °C (judgement).
+// How far a core has to be from the balance (share of the available water) and a thermometer from the course (°C) to overrule
+// them (judgement).
 const (
 	muchWater = .45
 	muchHeat  = 4.0
@@ -299,7 +299,11 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 	again := false
 	if share, ok := soil.ShareOf(values["soil-moisture"].Word); ok && close && math.Abs(share-today.Share) >= muchWater {
 		g.Moisture = append(g.Moisture, soil.Check{Date: today.Date, Share: share})
-		told = append(told, Notice{"soil-moisture", fmt.Sprintf("the core is %s, the balance has %.0f %% of the water gone: the core counts and corrects the balance", ValueLabel(values["soil-moisture"].Word), today.Share*100)})
+		text := fmt.Sprintf("the core is %s, the balance has %.0f %% of the water gone: the core counts and corrects the balance", ValueLabel(values["soil-moisture"].Word), today.Share*100)
+		if share < today.Share {
+			text += "; is there water from elsewhere?"
+		}
+		told = append(told, Notice{"soil-moisture", text})
 		overruled["soil-water-deficit"], again = true, true
 	}
 	for _, r := range readings {
