@@ -21,7 +21,7 @@ type Change struct {
 // acting on it pays, the likeliest first, one a finding, at most five.
 func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Change {
 	now := m.marginals(sets, nil)
-	lead := leader(now)
+	lead := most(now)
 	if lead < 0 {
 		return nil
 	}
@@ -39,8 +39,8 @@ func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Chan
 					continue
 				}
 				then := m.marginals(sets, row)
-				next := leader(then)
-				if next < 0 || next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
+				next := most(then)
+				if next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
 					continue
 				}
 				best[id] = Change{id, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}

@@ -250,11 +250,19 @@ func (m *model) togetherCross(now []float64, byProcedure map[string][]feature, s
 	return walk(0, even)
 }
 
-// leader is the most probable of the marginals; −1 when none reaches a fifth.
+// leader is the most probable of the marginals; −1 when none reaches a fifth, so that nothing leads yet.
 func leader(p []float64) int {
+	if at := most(p); at >= 0 && p[at] >= .2 {
+		return at
+	}
+	return -1
+}
+
+// most is the most probable of the marginals; −1 of none.
+func most(p []float64) int {
 	at := -1
 	for k := range p {
-		if p[k] >= .2 && (at < 0 || p[k] > p[at]) {
+		if at < 0 || p[k] > p[at] {
 			at = k
 		}
 	}
