@@ -45,6 +45,7 @@ func TestASampleFromTapToScales(t *testing.T) {
 	quill := eval[string](p, `[...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Quill')).getAttribute('href')`)
 	p.visit(quill)
 	p.click(`[data-station=lab]`)
+	p.until("the caution at the step", `document.querySelector('.samples .caution')?.innerText.includes('buried lines')`)
 	p.types(`[aria-label="Note with the sample"]`, "by the oak")
 	p.click(`[data-sample=soil]`)
 	p.has("by the oak")

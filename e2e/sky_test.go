@@ -32,6 +32,7 @@ func TestSkyAndGround(t *testing.T) {
 	p.clickText("Tu")
 	p.until("Tuesdays only", `document.querySelector('.weekdays [aria-pressed=true]')?.innerText === 'Tu'`)
 	p.clickText("Catch cans")
+	p.until("room for gloves", `(() => { const b = document.querySelector('.can-grid button')?.getBoundingClientRect(); return b && b.width >= 44 && b.height >= 44 })()`)
 	for i, depth := range []string{"1", "1", "6", "6", "6", "6", "6", "6"} {
 		p.until("a can", `(() => { document.querySelectorAll('.can-grid button')[`+string(rune('0'+i))+`].click(); return true })()`)
 		p.types(`[aria-label="Depth in this can"]`, depth)

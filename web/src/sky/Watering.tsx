@@ -20,7 +20,7 @@ export function Watering({ visit, zone, me }: { visit: string; zone: string; me:
   return (
     <section className="watering" aria-label="Watering">
       <h2>Watering</h2>
-      {!w.known ? <p className="notice">The lawn is watered and nobody said how much. Answer the weekly amount, or note what is given: then minutes and dates follow.</p> : <p>{w.lack_mm.toFixed(0)} of {w.total_mm.toFixed(0)} mm are gone{w.half_on ? `; half is gone on ${showDate(w.half_on, me.date_form, true)}` : '; half will not be gone by the forecast'}.</p>}
+      {!w.known ? <p className="notice">The lawn is watered and nobody said how much. Answer the weekly amount, or note what is given: then minutes and dates follow.</p> : <p>{w.lack_mm.toFixed(0)} of {w.total_mm.toFixed(0)} mm are gone{w.lack_mm >= w.total_mm / 2 ? ': water is due' : w.half_on ? `; half is gone on ${showDate(w.half_on, me.date_form, true)}` : '; half will not be gone by the forecast'}.</p>}
       {w.turn ? (
         <p className="turn"><b className="num">{w.turn.minutes} min</b>{w.turn.cycles > 1 && <>, in <b className="num">{w.turn.cycles}</b> cycles of {w.turn.cycle_minutes} with {w.turn.soak_minutes} min to soak</>}, from <b className="num">{w.turn.start}</b> to {w.turn.end}: {w.turn.gross_mm} mm, <span className="num">{w.turn.litres.toLocaleString('en')} L, {w.turn.cost.toFixed(2)} {me.currency}</span>{w.syringe_minutes > 0 && <span className="faint">. To cool the leaves: {w.syringe_minutes} min</span>}</p>
       ) : w.known && <p className="faint">Minutes need the sprinklers' rate: set out cans.</p>}

@@ -23,6 +23,7 @@ export default function Samples({ visit, zone, me, words }: { visit: string; zon
       {may && (
         <>
           <label className="field"><span>Where and what to note</span><Input aria-label="Note with the sample" value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} /></label>
+          <p className="caution">{words.procedure.get('soil-sample')?.caution}</p>
           <div className="sample-kinds">
             {kinds.map((k) => <button key={k.kind} type="button" data-sample={k.kind} disabled={take.isPending && take.variables.kind === k.kind} onClick={() => take.mutate(k)}><b>{k.label}</b><span className="faint">{k.how}; {k.days} days</span></button>)}
           </div>
