@@ -268,20 +268,50 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 		}
 	}
 	if x, ok := num("soil-temp-c"); ok {
-		hour := 14.0 // the middle of a working day, where nobody wrote it down (judgement)
+		hour := usualHour
 		if h, ok := num("soil-temp-hour"); ok {
 			hour = h
 		}
 		g.SoilReadings = append(g.SoilReadings, weather.Reading{Date: l.Date, Hour: hour, TempC: x})
 	}
+	for _, t := range c.Treatments {
+		if t.Action == "growth-regulator" && t.Date.After(g.Regulated) {
+			g.Regulated = t.Date
+		}
+	}
 	return g
+}
+
+// read adds what was read on the spot on former days of the last two months: a thermometer corrects the course at its hour, a core or a
+// probe sets the balance where it is far off.
+func (c Case) read(g *sky.Ground) {
+	for _, e := range c.Earlier {
+		if age := c.Lawn.Date.Sub(e.Date).Hours() / 24; age <= 0 || age > readingDays {
+			continue
+		}
+		if x := e.Findings["soil-temp-c"].Number; x != nil {
+			hour := usualHour
+			if h := e.Findings["soil-temp-hour"].Number; h != nil {
+				hour = *h
+			}
+			g.SoilReadings = append(g.SoilReadings, weather.Reading{Date: e.Date, Hour: hour, TempC: *x})
+		}
+		if x := e.Findings["soil-moisture-vwc"].Number; x != nil {
+			g.Moisture = append(g.Moisture, soil.Check{Date: e.Date, Share: soil.ShareOfVolume(*x, g.Texture), Least: probeWater})
+		} else if share, ok := soil.ShareOf(e.Findings["soil-moisture"].Word); ok {
+			g.Moisture = append(g.Moisture, soil.Check{Date: e.Date, Share: share, Least: muchWater})
+		}
+	}
 }
 
 // How far a core has to be from the balance (share of the available water) and a thermometer from the course (°C) to overrule
 // them (judgement).
 const (
-	muchWater = .45
-	muchHeat  = 4.0
+	muchWater   = .45
+	muchHeat    = 4.0
+	probeWater  = .25  // the same for a probe's water by volume
+	readingDays = 60.0 // for which a former reading still tells
+	usualHour   = 14.0 // the middle of a working day, where nobody wrote it down
 )
 
 // Sky looks at the weather of a case. A core or a thermometer that contradicts the model wins and corrects it; told says so.
@@ -289,6 +319,7 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 	g := c.Ground(values)
 	readings := g.SoilReadings
 	g.SoilReadings = nil
+	c.read(&g)
 	s = sky.Look(c.Weather, c.Forecast, g)
 	overruled = map[string]bool{}
 	if s.Today < 0 {
@@ -297,13 +328,20 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 	today := s.Points[s.Today]
 	close := today.Date.After(c.Lawn.Date.AddDate(0, 0, -4))
 	again := false
-	if share, ok := soil.ShareOf(values["soil-moisture"].Word); ok && close && math.Abs(share-today.Share) >= muchWater {
+	about, share, core := "soil-moisture", 0.0, false
+	far, what := muchWater, "core is "+ValueLabel(values["soil-moisture"].Word)
+	if share, core = soil.ShareOf(values["soil-moisture"].Word); !core && values["soil-moisture-vwc"].Number != nil {
+		x := *values["soil-moisture-vwc"].Number
+		about, far, what = "soil-moisture-vwc", probeWater, fmt.Sprintf("probe says %g %%", x)
+		share, core = soil.ShareOfVolume(x, g.Texture), true
+	}
+	if core && close && math.Abs(share-today.Share) >= far {
 		g.Moisture = append(g.Moisture, soil.Check{Date: today.Date, Share: share})
-		text := fmt.Sprintf("the core is %s, the balance has %.0f %% of the water gone: the core counts and corrects the balance", ValueLabel(values["soil-moisture"].Word), today.Share*100)
+		text := fmt.Sprintf("the %s, the balance has %.0f %% of the water gone: the %s counts and corrects the balance", what, today.Share*100, strings.Fields(what)[0])
 		if share < today.Share {
 			text += "; is there water from elsewhere?"
 		}
-		told = append(told, Notice{"soil-moisture", text})
+		told = append(told, Notice{about, text})
 		overruled["soil-water-deficit"], again = true, true
 	}
 	for _, r := range readings {

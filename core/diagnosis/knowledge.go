@@ -377,6 +377,16 @@ func (d *dist) widths() (left, right float64) {
 	return math.Max((d.mid-d.low)/q, .02), math.Max((d.high-d.mid)/q, .02)
 }
 
+// Odds are those of a cause on a lawn before anything is found, from grass, season and watering; 0 for a cause that cannot
+// occur there or is not known.
+func Odds(cause string, l Lawn) float64 {
+	i, ok := causeIndex[cause]
+	if !ok {
+		return 0
+	}
+	return prior(&causes[i], l)
+}
+
 // prior is the odds of each cause before anything is found, from grass, season and watering. A cause that cannot occur
 // has odds 0.
 func prior(c *Cause, l Lawn) float64 {

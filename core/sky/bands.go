@@ -2,7 +2,9 @@ package sky
 
 import (
 	"math"
+	"time"
 
+	"hodos/core/turf"
 	"hodos/core/weather"
 )
 
@@ -18,7 +20,7 @@ const (
 
 // blank is a band without any day known.
 func (s *Sky) blank(id, kind string) Band {
-	b := Band{ID: id, Kind: kind, Strength: make([]float64, len(s.Points))}
+	b := Band{ID: id, Kind: kind, Strength: make([]float64, len(s.Points)), Ripe: 1}
 	for i := range b.Strength {
 		b.Strength[i] = math.NaN()
 	}
@@ -63,14 +65,98 @@ func (s *Sky) bands() {
 	s.Bands = append(s.Bands, heat, night, drought, flood, frost)
 	s.diseaseBands()
 	s.insectBands()
-	s.Bands = append(s.Bands, spray)
+	s.Bands = append(s.Bands, spray, s.feedingBand(), s.regulatorBand())
+}
+
+// Autumn feeding of cool-season turf opens when the ten-day mean of the maxima falls through about 27 °C and keeps falling
+// (extension consensus), and ends where the soil is too cold for roots to take it up (7 °C, judgement).
+const (
+	FeedingDays  = 10
+	FeedingOpens = 27.0
+	FeedingEnds  = 7.0
+)
+
+// feedingBand is 1 on the days on which autumn feeding is open, 0 outside, unknown without ten days of maxima. It opens once
+// from August to November of the north: a warm week in between does not close it.
+func (s *Sky) feedingBand() Band {
+	b := s.blank("autumn-feeding", "work")
+	if s.Ground.Warm {
+		return b
+	}
+	open := false
+	for i := range s.Points {
+		p := &s.Points[i]
+		month := turf.SeasonMonth(p.Date.Month(), s.Ground.Latitude)
+		if month < time.August || month > time.November {
+			open = false
+			b.Strength[i] = 0
+			continue
+		}
+		now, ok := s.maxima(i)
+		if !ok {
+			continue
+		}
+		if !open && now <= FeedingOpens {
+			before, has := s.maxima(i - 5)
+			ahead, knows := s.maxima(min(i+5, len(s.Points)-1))
+			open = has && before > now && (!knows || ahead <= now+.5)
+		}
+		b.Strength[i] = 0
+		if open && !(p.SoilMean < FeedingEnds) {
+			b.Strength[i] = 1
+		}
+	}
+	return b
+}
+
+// maxima is the mean of the maxima of the ten days that end with i.
+func (s *Sky) maxima(i int) (mean float64, ok bool) {
+	if i+1 < FeedingDays {
+		return 0, false
+	}
+	for _, p := range s.Points[i+1-FeedingDays : i+1] {
+		if p.TMax == nil {
+			return 0, false
+		}
+		mean += *p.TMax / FeedingDays
+	}
+	return mean, true
+}
+
+// RegulatorLasts is how long a growth regulator holds cool-season turf, °C·d over 0 °C since it was applied (extension,
+// trinexapac-ethyl on short turf; a mown lawn may be held longer: judgement).
+const RegulatorLasts = 200.0
+
+// regulatorBand is 1 from the day on which a growth regulator has worn off, for two weeks.
+func (s *Sky) regulatorBand() Band {
+	b := s.blank("regulator-worn-off", "work")
+	if s.Ground.Warm || s.Ground.Regulated.IsZero() {
+		return b
+	}
+	sum, off := 0.0, 0
+	for i := range s.Points {
+		p := &s.Points[i]
+		if p.Date.Before(s.Ground.Regulated) {
+			continue
+		}
+		if p.TMin == nil || p.TMax == nil {
+			break
+		}
+		sum += weather.DegreeDays(*p.TMin, *p.TMax, 0, 0, "mean")
+		b.Strength[i] = 0
+		if sum >= RegulatorLasts && off < 14 {
+			off++
+			b.Strength[i] = 1
+		}
+	}
+	return b
 }
 
 // diseaseBands are the four published indices and the rows of the table. A day's strength is 1 where it is ripe, for an index
 // its share of the warning level.
 func (s *Sky) diseaseBands() {
 	dollar, brown, pythium, anthracnose := s.blank("dollar-spot", "disease"), s.blank("brown-patch", "disease"), s.blank("pythium-blight", "disease"), s.blank("anthracnose", "disease")
-	dollar.From, dollar.To, dollar.Open = 2, 21, 1
+	dollar.From, dollar.To, dollar.Open, dollar.Ripe = 2, 21, 3, .2
 	brown.From, brown.To, brown.Open = 2, 21, 3
 	pythium.From, pythium.To, pythium.Open = 0, 21, 2
 	anthracnose.From, anthracnose.To, anthracnose.Open = 2, 28, 3

@@ -351,6 +351,9 @@ func grade(n, open int) string {
 	return "never-open"
 }
 
+// InsectSeason is the degree-day window of an insect's season, "" for none.
+func InsectSeason(cause string) string { return insectSeason[cause] }
+
 // insectSeason names the degree-day window of an insect's damage; the others have their season in the prior alone.
 var insectSeason = map[string]string{"billbugs": "billbug-adults", "sod-webworms": "sod-webworm-flight", "chinch-bugs": "chinch-bug-nymphs", "white-grubs": "white-grub-eggs"}
 

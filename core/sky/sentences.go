@@ -81,7 +81,7 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 				return
 			}
 			known++
-			if x >= 1 || b.ID == "dollar-spot" && x >= .2 {
+			if x >= b.Ripe {
 				if open++; first.IsZero() {
 					first = p.Date
 				}
@@ -89,9 +89,6 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 			}
 		})
 		least := max(b.Open, 1)
-		if b.ID == "dollar-spot" {
-			least = 3
-		}
 		if float64(known) >= .7*float64(b.To-b.From) && open >= least {
 			say(b.ID, first, last, 1+float64(open)/float64(2*least), "%s had its weather on %d of %d days in its own look-back.", label(b.ID), open, known)
 		}

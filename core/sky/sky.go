@@ -18,10 +18,11 @@ type Ground struct {
 	Date           time.Time // of the visit; days after it are forecast
 	Onset          time.Time // when the damage was first seen; Date when zero
 	Irrigated      *bool
-	EnduranceWeeks float64 // of the grass; 0 for no value
-	Harsh, Thin    bool    // sand, edges or compaction; a thin or bare stand
-	ShallowSoil    bool    // under 150 mm
-	TenderToFrost  bool    // St Augustine, centipede: the cold limit lies higher
+	EnduranceWeeks float64   // of the grass; 0 for no value
+	Harsh, Thin    bool      // sand, edges or compaction; a thin or bare stand
+	ShallowSoil    bool      // under 150 mm
+	TenderToFrost  bool      // St Augustine, centipede: the cold limit lies higher
+	Regulated      time.Time // when a growth regulator was last applied; zero for never
 
 	SoilReadings []weather.Reading
 	Moisture     []soil.Check
@@ -47,8 +48,9 @@ type Band struct {
 	ID       string // a cause, or heat, cold-soil, frost, drought, waterlogged, feeding, spraying
 	Kind     string // stress, disease, insect or work
 	Strength []float64
-	From, To int // look-back in days before onset; 0 and 0 for none
-	Open     int // days that make it open
+	From, To int     // look-back in days before onset; 0 and 0 for none
+	Open     int     // days that make it open
+	Ripe     float64 // strength from which on a day counts
 }
 
 // Computed is one weather finding: exactly one of Word and Number speaks.
@@ -154,7 +156,7 @@ func (s *Sky) heal() {
 	const weeks3 = 21.0
 	for _, c := range s.Ground.Moisture {
 		for i, d := range s.Balance.Days {
-			if !d.Date.Equal(c.Date) || i == 0 {
+			if !d.Date.Equal(c.Date) || !d.Checked || i == 0 {
 				continue
 			}
 			was := s.Balance.Days[i-1].Depletion

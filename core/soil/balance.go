@@ -116,10 +116,11 @@ func (z Zone) Efficiency() float64 {
 	return math.Max(.4, math.Min(.95, z.Uniformity))
 }
 
-// Check is what a core or a probe showed: the depletion is set to it.
+// Check is what a core or a probe showed: the depletion is set to it where it is further off than Least.
 type Check struct {
 	Date  time.Time
 	Share float64 // of the available water that is missing, 0 to 1
+	Least float64 // share; 0 sets it always
 }
 
 // ShareOf is the depletion that a moisture class felt in a core stands for (judgement); ok is false for no class.
@@ -135,6 +136,20 @@ func ShareOf(class string) (share float64, ok bool) {
 		return 0, true
 	}
 	return 0, false
+}
+
+// wilting is the water that a soil keeps from plants, % by volume (middles of the ranges of FAO-56, table 19).
+var wilting = map[string]float64{"sand": 4.5, "loamy-sand": 6.5, "sandy-loam": 11, "loam": 12, "silt-loam": 15, "clay-loam": 20, "clay": 22}
+
+// ShareOfVolume is the depletion that a probe's water by volume (%, 0 to 100) stands for in a soil (loam where unknown): nothing
+// is missing at what it holds against gravity, all at wilting. A probe that is not calibrated for the soil is a few per cent off.
+func ShareOfVolume(percent float64, texture string) float64 {
+	holds, ok := AvailableWater[texture]
+	if !ok {
+		texture, holds = "loam", AvailableWater["loam"]
+	}
+	full := wilting[texture] + holds/10
+	return math.Max(0, math.Min(1, (full-percent)/(full-wilting[texture])))
 }
 
 // Day is one day of the balance, mm.
@@ -172,9 +187,9 @@ func Run(z Zone, days []weather.Day, checks []Check) Balance {
 		say("root depth: usual for the grass")
 	}
 	kc, intake := z.Coefficient(), z.Intake()
-	at := map[time.Time]float64{}
+	at := map[time.Time]Check{}
 	for _, c := range checks {
-		at[c.Date] = c.Share
+		at[c.Date] = c
 	}
 	d := startDepletion * b.Total
 	for _, w := range days {
@@ -208,8 +223,8 @@ func Run(z Zone, days []weather.Day, checks []Check) Balance {
 			out.Drainage, d = -d, 0
 		}
 		d = math.Min(d, b.Total)
-		if share, ok := at[w.Date]; ok {
-			d, out.Checked = share*b.Total, true
+		if c, ok := at[w.Date]; ok && math.Abs(c.Share*b.Total-d) >= c.Least*b.Total {
+			d, out.Checked = c.Share*b.Total, true
 		}
 		out.Depletion = d
 		b.Days = append(b.Days, out)

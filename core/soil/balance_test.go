@@ -24,7 +24,7 @@ func TestStressByTheBook(t *testing.T) {
 	z := Zone{Latitude: 40, Texture: "loam", RootDepthMM: 200}
 	require.InDelta(t, 34, z.Total(), 1e-9)
 	days := dry(2)
-	b := Run(z, days, []Check{{days[0].Date, .8}})
+	b := Run(z, days, []Check{{Date: days[0].Date, Share: .8}})
 	require.True(t, b.Days[0].Checked)
 	require.InDelta(t, .8*34, b.Days[0].Depletion, 1e-9)
 	etc := z.Coefficient() * b.Days[1].ET0
@@ -106,4 +106,29 @@ func TestCountingDown(t *testing.T) {
 	gap := dry(3)
 	gap[1].TMax = nil
 	require.True(t, Run(z, gap, nil).Days[1].Gap)
+}
+
+// FAO-56, table 19: sand wilts between 2 and 7 % by volume, clay loam holds far more back; what is between wilting and full is
+// the table of available water.
+func TestProbeToDepletion(t *testing.T) {
+	require.InDelta(t, 0, ShareOfVolume(4.5+6, "sand"), 1e-9)
+	require.InDelta(t, 1, ShareOfVolume(4.5, "sand"), 1e-9)
+	require.InDelta(t, .5, ShareOfVolume(20+9, "clay-loam"), 1e-9)
+	require.Zero(t, ShareOfVolume(60, "loam"), "a wet reading lacks nothing")
+	require.Equal(t, 1., ShareOfVolume(0, "loam"))
+	require.Equal(t, ShareOfVolume(20, "loam"), ShareOfVolume(20, "nobody-knows"))
+	require.InDelta(t, 0, ShareOfVolume(29, ""), 1e-9)
+}
+
+// A former reading sets the balance only where it is far off.
+func TestCheckWithTolerance(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "loam", RootDepthMM: 200}
+	days := dry(10)
+	plain := Run(z, days, nil)
+	near := plain.Share(5) + .1
+	require.Equal(t, plain.Days, Run(z, days, []Check{{Date: days[5].Date, Share: near, Least: .25}}).Days)
+	set := Run(z, days, []Check{{Date: days[5].Date, Share: 0, Least: .25}})
+	require.True(t, set.Days[5].Checked)
+	require.Zero(t, set.Days[5].Depletion)
+	require.Less(t, set.Days[9].Depletion, plain.Days[9].Depletion)
 }

@@ -149,17 +149,19 @@ type DegreeWindow struct {
 	Method       string  // mean or sine
 	Month        time.Month
 	Opens, Peaks float64 // °C·d at which it opens and at which it closes again
+	Cause        string  // whose season it is; "" for work
+	Species      string  // the only grass for which the work matters; "" for all
 	Source       string
 }
 
 // DegreeWindows lists them; the start is the first of Month in the north, half a year later in the south.
 var DegreeWindows = []DegreeWindow{
-	{"crabgrass-germination", "Crabgrass germinates", 10, 0, "mean", time.January, 110, 280, "extension: base 10 °C from 1 January; figures judgement"},
-	{"seed-heads-annual-bluegrass", "Annual bluegrass heads", 0, 0, "mean", time.January, 280, 360, "extension: regulators before heading; figures judgement"},
-	{"billbug-adults", "Billbug adults walk", 10, 0, "sine", time.March, 155, 310, "extension: base 10 °C from 1 March; figures judgement"},
-	{"white-grub-eggs", "Grub eggs and first larvae", 10, 0, "sine", time.January, 520, 950, "extension: masked chafers and Japanese beetles; figures judgement"},
-	{"sod-webworm-flight", "Webworm moths fly", 10, 30, "sine", time.March, 400, 1600, "extension; figures judgement"},
-	{"chinch-bug-nymphs", "Chinch bug nymphs", 7, 0, "sine", time.January, 700, 1900, "extension: base 7 °C; figures judgement"},
+	{"crabgrass-germination", "Crabgrass germinates", 10, 0, "mean", time.January, 110, 280, "", "", "extension: base 10 °C from 1 January; figures judgement"},
+	{"seed-heads-annual-bluegrass", "Annual bluegrass heads", 0, 0, "mean", time.January, 280, 360, "", "annual-bluegrass", "extension: regulators before heading; figures judgement"},
+	{"billbug-adults", "Billbug adults walk", 10, 0, "sine", time.March, 155, 310, "billbugs", "", "extension: base 10 °C from 1 March; figures judgement"},
+	{"white-grub-eggs", "Grub eggs and first larvae", 10, 0, "sine", time.January, 520, 950, "white-grubs", "", "extension: masked chafers and Japanese beetles; figures judgement"},
+	{"sod-webworm-flight", "Webworm moths fly", 10, 30, "sine", time.March, 400, 1600, "sod-webworms", "", "extension; figures judgement"},
+	{"chinch-bug-nymphs", "Chinch bug nymphs", 7, 0, "sine", time.January, 700, 1900, "chinch-bugs", "", "extension: base 7 °C; figures judgement"},
 }
 
 // Since starts the sum of a degree window for a day: the last first of the month, turned in the south.

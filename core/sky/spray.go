@@ -1,0 +1,78 @@
+package sky
+
+import (
+	"math"
+	"time"
+
+	"hodos/core/weather"
+)
+
+// What an hour must be to be fit for spraying: a light wind that is not still, no rain then nor in the hours after, no heat,
+// daylight (extension practice and common label limits; the label goes before).
+const (
+	SprayCalm  = 1.0  // m/s at 2 m: below it fine drops hang in the air
+	SprayWind  = 4.5  // m/s at 2 m
+	SprayHeat  = 29.0 // °C
+	SprayRain  = .2   // mm in the hour or in those after it
+	SprayDry   = 4    // hours that must stay dry afterwards
+	sprayLeast = 2    // hours that are worth setting out for (judgement)
+)
+
+// Spell is a stretch of hours on one day, from the full hour From up to To, local clock time.
+type Spell struct {
+	Date     time.Time
+	From, To int
+}
+
+// SprayHours finds the stretches of daylight fit for spraying in days that have hours; days without them give none, and an
+// hour without wind, rain or temperature is not fit. latitude is in degrees, south negative.
+func SprayHours(days []weather.Day, latitude float64) []Spell {
+	var out []Spell
+	for i, d := range days {
+		if d.Hours == nil {
+			continue
+		}
+		length := weather.DayLength(latitude, d.Date.YearDay())
+		rise, set := 12-length/2, 12+length/2
+		var next *weather.Hours
+		if i+1 < len(days) && days[i+1].Date.Equal(d.Date.AddDate(0, 0, 1)) {
+			next = days[i+1].Hours
+		}
+		from := -1
+		for h := range 25 {
+			fit := h < 24 && float64(h) >= math.Floor(rise) && float64(h+1) <= math.Ceil(set) && sprayHour(d.Hours, next, h)
+			switch {
+			case fit && from < 0:
+				from = h
+			case !fit && from >= 0:
+				if h-from >= sprayLeast {
+					out = append(out, Spell{d.Date, from, h})
+				}
+				from = -1
+			}
+		}
+	}
+	return out
+}
+
+func sprayHour(d, next *weather.Hours, h int) bool {
+	w, t := d.Wind[h], d.Temp[h]
+	if !(w >= SprayCalm && w <= SprayWind && t < SprayHeat) {
+		return false
+	}
+	for k := h; k <= h+SprayDry; k++ {
+		rain := math.NaN()
+		switch {
+		case k < 24:
+			rain = d.Rain[k]
+		case next != nil:
+			rain = next.Rain[k-24]
+		default:
+			rain = 0 // the last evening of the series: nothing is known of the night
+		}
+		if !(rain < SprayRain) {
+			return false
+		}
+	}
+	return true
+}
