@@ -77,7 +77,17 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 		}
 		return tx.Create(&store.Clock{One: true, Today: Start}).Error
 	})
-	return err == nil, err
+	if err != nil {
+		return false, err
+	}
+	// the watch has looked on two nights before, so that some of what it tells is old by now
+	w := server.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
+	for _, day := range []time.Time{Start.AddDate(0, 0, -4), Start} {
+		if err := w.Night(ctx, day, nil); err != nil {
+			return false, fmt.Errorf("the watch of %s: %w", day.Format(time.DateOnly), err)
+		}
+	}
+	return true, nil
 }
 
 func people(tx *gorm.DB) error {

@@ -51,6 +51,7 @@ func (s *Server) routes() {
 	s.priceRoutes()
 	s.sampleRoutes()
 	s.skyRoutes()
+	s.watchRoutes()
 }
 
 // inFirm runs f for the caller's firm and turns the store's errors into answers that name what is wrong.
@@ -274,6 +275,11 @@ func (s *Server) sessionRoutes() {
 		}
 		if err := s.collect(ctx, today); err != nil {
 			return nil, s.said(err)
+		}
+		if s.jobs != nil { // the nights that have passed are one look at the day that has come
+			if err := s.jobs.Ask(ctx, today, nil); err != nil {
+				return nil, s.said(err)
+			}
 		}
 		return answer(moved{today.Format(dateOnly)}), nil
 	})

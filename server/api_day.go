@@ -47,12 +47,14 @@ type Straying struct {
 
 // Day is the day's page.
 type Day struct {
-	Today    string     `json:"today" format:"date"`
-	Due      []DayVisit `json:"due" nullable:"false"`
-	Coming   []DayVisit `json:"coming" nullable:"false" doc:"the seven days after"`
-	Done     []DayVisit `json:"done" nullable:"false" doc:"closed today"`
-	Sky      []DaySky   `json:"sky" nullable:"false" doc:"today and the days ahead at the station that most visits share"`
-	Straying []Straying `json:"straying" nullable:"false"`
+	Today    string      `json:"today" format:"date"`
+	Due      []DayVisit  `json:"due" nullable:"false"`
+	Coming   []DayVisit  `json:"coming" nullable:"false" doc:"the seven days after"`
+	Done     []DayVisit  `json:"done" nullable:"false" doc:"closed today"`
+	Sky      []DaySky    `json:"sky" nullable:"false" doc:"today and the days ahead at the station that most visits share"`
+	Straying []Straying  `json:"straying" nullable:"false"`
+	Notices  []DayNotice `json:"notices" nullable:"false" doc:"what the watch tells: new ones and those that stand"`
+	Watch    *DayWatch   `json:"watch,omitempty"`
 }
 
 func (s *Server) dayRoutes() {
@@ -61,13 +63,19 @@ func (s *Server) dayRoutes() {
 		if err != nil {
 			return nil, s.said(err)
 		}
-		out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{}, Straying: []Straying{}}
+		out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{}, Straying: []Straying{}, Notices: []DayNotice{}}
 		err = s.inFirm(ctx, func(tx *gorm.DB) error { return s.day(tx, today, &out) })
 		return answer(out), err
 	})
 }
 
-func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) error {
+func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
+	if out.Notices, err = notices(tx, today); err != nil {
+		return err
+	}
+	if out.Watch, err = lastRun(tx); err != nil {
+		return err
+	}
 	var visits []store.Visit
 	if err := tx.Where("(closed_on IS NULL AND due_on <= ?) OR closed_on = ?", today.AddDate(0, 0, 7), today).Order("due_on, id").Find(&visits).Error; err != nil {
 		return err

@@ -7,6 +7,7 @@ import (
 	"encoding/base64"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"net/http"
@@ -54,6 +55,7 @@ type Options struct {
 	DemoPeople map[string]uuid.UUID
 	DemoFirm   uuid.UUID
 	Now        func() time.Time // real time, for sessions and the audit; nil for time.Now
+	Jobs       *JobOptions      // how Run works the job queue; nil for a server that leaves it to others
 }
 
 // Server is the application.
@@ -71,6 +73,7 @@ type Server struct {
 	demoFirm      uuid.UUID
 	now           func() time.Time
 	tries         limits
+	jobs          *Jobs
 }
 
 // maxBody is the largest request that is read: a case file with some years of daily weather.
@@ -84,6 +87,14 @@ func New(o Options) *Server {
 	}
 	if s.now == nil {
 		s.now = time.Now
+	}
+	if o.Jobs != nil && s.store != nil {
+		jobs, err := NewJobs(Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
+		if err != nil {
+			s.log.Error("no jobs are worked here", "error", err)
+		} else {
+			s.jobs = jobs
+		}
 	}
 	e := echo.New()
 	e.HideBanner, e.HidePort = true, true
@@ -121,6 +132,18 @@ func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.echo.Serv
 // Run listens until the context ends, then lets the requests under way finish.
 func (s *Server) Run(ctx context.Context, listen string) error {
 	srv := &http.Server{Addr: listen, Handler: s.echo, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+	if s.jobs != nil {
+		if err := s.jobs.Start(context.WithoutCancel(ctx)); err != nil {
+			return fmt.Errorf("start the jobs: %w", err)
+		}
+		defer func() {
+			end, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+			defer cancel()
+			if err := s.jobs.Stop(end); err != nil {
+				s.log.Error("jobs under way were left; another server takes them over", "error", err)
+			}
+		}()
+	}
 	failed := make(chan error, 1)
 	go func() { failed <- srv.ListenAndServe() }()
 	select {

@@ -102,37 +102,9 @@ func watered(tx *gorm.DB, zone uuid.UUID, days []weather.Day) error {
 	if len(days) == 0 {
 		return nil
 	}
-	var rows []struct {
-		Day time.Time
-		MM  float64 `gorm:"column:mm"`
-	}
-	if err := tx.Raw(`SELECT day, sum(mm) AS mm FROM (
-		SELECT day, mm FROM zone_waterings WHERE zone_id = ? AND day >= ?
-		UNION ALL
-		SELECT applied_on, water_mm FROM treatment_records r WHERE zone_id = ? AND applied_on >= ? AND water_mm > 0 AND NOT voided AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)
-	) AS given GROUP BY day`, zone, days[0].Date, zone, days[0].Date).Scan(&rows).Error; err != nil {
-		return err
-	}
-	var log struct{ First *time.Time }
-	if err := tx.Raw("SELECT min(day) AS first FROM zone_waterings WHERE zone_id = ?", zone).Scan(&log).Error; err != nil {
-		return err
-	}
-	if first := log.First; first != nil { // who keeps a log gave nothing on the days that are not in it
-		for i := range days {
-			if !days[i].Date.Before(first.UTC()) {
-				days[i].Irrigation = new(float64)
-			}
-		}
-	}
-	for _, r := range rows {
-		for i := range days {
-			if days[i].Date.Equal(r.Day.UTC()) {
-				mm := r.MM
-				days[i].Irrigation = &mm
-			}
-		}
-	}
-	return nil
+	water, err := waterOf(tx, []uuid.UUID{zone}, days[len(days)-1].Date)
+	water[zone].onto(days)
+	return err
 }
 
 // daily leaves the hours out: a diagnosis is made from what its case file carries, so that the file gives the same answer.

@@ -234,6 +234,42 @@ type (
 		Origin, Laboratory  string
 		Result              JSON
 	}
+	Reading struct {
+		ID, FirmID, ZoneID uuid.UUID
+		Day                time.Time
+		Hour               *float64
+		Finding            string
+		Value              float64
+		Origin             string
+		PersonID           uuid.UUID
+		RecordedAt         time.Time
+	}
+	WatchRun struct {
+		ID, FirmID                         uuid.UUID
+		Day                                time.Time
+		Sites, Parts, SitesDone, PartsDone int
+		Zones, Unchanged, Told, Ended      int
+		StartedAt                          time.Time
+		FinishedAt                         *time.Time
+	}
+	WatchZone struct {
+		ZoneID   uuid.UUID `gorm:"primaryKey"`
+		FirmID   uuid.UUID
+		Day      time.Time
+		MadeFrom []byte
+	}
+	WatchNotice struct {
+		ID, FirmID, ZoneID uuid.UUID
+		Kind, Subject      string
+		Level              int
+		Since              time.Time
+		ComesOn            *time.Time
+		Ahead              bool
+		Detail             string
+		ToldOn, SeenOn     time.Time
+		EndedOn, NotedOn   *time.Time
+		NotedBy            *uuid.UUID
+	}
 	Clock struct {
 		One   bool `gorm:"primaryKey"`
 		Today time.Time

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"log/slog"
 	"net/url"
 	"strings"
 	"time"
@@ -17,6 +18,8 @@ import (
 	"github.com/jackc/pgx/v5/pgconn"
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver behind goose and the role set-up
 	"github.com/pressly/goose/v3"
+	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivermigrate"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
 	"gorm.io/gorm/logger"
@@ -78,6 +81,17 @@ func (s *Store) InFirm(ctx context.Context, firm uuid.UUID, f func(tx *gorm.DB) 
 		}
 		return f(tx)
 	}))
+}
+
+// Pool is the database as the job queue wants it.
+func (s *Store) Pool() (*sql.DB, error) { return s.db.DB() }
+
+// Tx is the database transaction under a transaction of this package, for what takes part in it: the job queue.
+func Tx(tx *gorm.DB) (*sql.Tx, error) {
+	if t, ok := tx.Statement.ConnPool.(*sql.Tx); ok {
+		return t, nil
+	}
+	return nil, errors.New("no transaction is open")
 }
 
 // Shared gives access to the tables that belong to no firm: stations, their days, the clock, and signing in.
@@ -198,10 +212,17 @@ func Migrate(ctx context.Context, owner, app string) error {
 	if _, err := p.Up(ctx); err != nil {
 		return fmt.Errorf("migrate: %w", err)
 	}
+	queue, err := rivermigrate.New(riverdatabasesql.New(db), &rivermigrate.Config{Logger: slog.New(slog.DiscardHandler)})
+	if err != nil {
+		return err
+	}
+	if _, err := queue.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
+		return fmt.Errorf("migrate the job queue: %w", err)
+	}
 	_, err = db.ExecContext(ctx, "GRANT USAGE ON SCHEMA public TO "+quoted(role)+
 		"; GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role)+
-		"; REVOKE INSERT, UPDATE, DELETE ON goose_db_version FROM "+quoted(role)+
-		"; REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, looks FROM "+quoted(role)+
+		"; REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role)+
+		"; REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, looks, audits, readings FROM "+quoted(role)+
 		"; GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))
 	return err
 }

@@ -10,6 +10,7 @@ import (
 	"net"
 	"os"
 	"os/signal"
+	"strconv"
 	"strings"
 	"syscall"
 	"time"
@@ -36,6 +37,26 @@ func setting(name, otherwise string) string {
 		return v
 	}
 	return otherwise
+}
+
+// jobOptions reads how this server works the job queue.
+func jobOptions() (*server.JobOptions, error) {
+	o := &server.JobOptions{}
+	if text := os.Getenv("HODOS_JOB_RESCUE"); text != "" {
+		d, err := time.ParseDuration(text)
+		if err != nil || d < time.Second {
+			return nil, refused{fmt.Errorf("HODOS_JOB_RESCUE: %q is not a duration of a second and more", text)}
+		}
+		o.Rescue = d
+	}
+	if text := os.Getenv("HODOS_JOB_WORKERS"); text != "" {
+		n, err := strconv.Atoi(text)
+		if err != nil || n < 1 || n > 64 {
+			return nil, refused{fmt.Errorf("HODOS_JOB_WORKERS: %q is not a number from 1 to 64", text)}
+		}
+		o.Workers = n
+	}
+	return o, nil
 }
 
 func addresses() (owner, app string, err error) {
@@ -83,6 +104,10 @@ func serve(args []string) error {
 	}
 	ctx, stop := untilStopped()
 	defer stop()
+	jobs, err := jobOptions()
+	if err != nil {
+		return err
+	}
 	s, err := opened(ctx)
 	if err != nil {
 		return err
@@ -90,7 +115,7 @@ func serve(args []string) error {
 	defer s.Close()
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	log.Info("listening", "address", *listen)
-	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log, SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false"}).Run(ctx, *listen)
+	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log, SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false", Jobs: jobs}).Run(ctx, *listen)
 }
 
 func demonstrate(args []string) error {
@@ -102,6 +127,10 @@ func demonstrate(args []string) error {
 	}
 	if h, _, err := net.SplitHostPort(*listen); err != nil || net.ParseIP(h) == nil || !net.ParseIP(h).IsLoopback() {
 		return refused{fmt.Errorf("the demo listens on loopback only, not on %q", *listen)}
+	}
+	jobs, err := jobOptions()
+	if err != nil {
+		return err
 	}
 	ctx, stop := untilStopped()
 	defer stop()
@@ -126,7 +155,7 @@ func demonstrate(args []string) error {
 	if loaded {
 		fmt.Println("hodos: the demo firm has been loaded")
 	}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm, Jobs: jobs})
 	l, err := net.Listen("tcp", *listen)
 	if err != nil {
 		return fmt.Errorf("the port is taken: %w", err)

@@ -49,12 +49,12 @@ type Zone struct {
 // How far the watch looks ahead for each kind (judgement: a forecast errs more the further ahead), how long a zone must be
 // quiet before the same thing is told again, and how likely a cause must be on the lawn in its season to be told at all.
 const (
-	windowAhead    = 3     // days
-	frostAhead     = 5     // days
-	enduranceAhead = 3     // days
-	quietDays      = 6     // days
-	leastOdds      = .0015 // of a cause that was never here
-	openFor        = 14    // days for which the opening of a season is worth telling
+	windowAhead    = 3   // days
+	frostAhead     = 5   // days
+	enduranceAhead = 3   // days
+	quietDays      = 6   // days
+	leastOdds      = .01 // of a cause that was never here
+	openFor        = 14  // days for which the opening of a season is worth telling
 )
 
 // Look says what is to be told of a zone on the day of its case, the most urgent first. label names causes and bands for people.

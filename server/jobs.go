@@ -1,0 +1,172 @@
+package server
+
+import (
+	"context"
+	"database/sql"
+	"log/slog"
+	"runtime"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
+	"github.com/riverqueue/river/rivertype"
+	"gorm.io/gorm"
+
+	"hodos/store"
+)
+
+// Jobs work the queue that all servers of a database share. Jobs run on real time; the day that a night is about is that of
+// the work clock.
+type Jobs struct {
+	queue   *river.Client[*sql.Tx]
+	watcher Watcher
+	clock   WorkClock
+	log     *slog.Logger
+}
+
+// JobOptions say how a server works the queue.
+type JobOptions struct {
+	Workers int           // jobs at once; 0 for one a core
+	Rescue  time.Duration // after which another server takes over a job whose worker is gone; 0 for three minutes
+	Poll    time.Duration // how often the queue is asked for work; 0 for half a second
+}
+
+// night is the job that cuts a night into parts. Round tells the four rounds of a day apart, Again a round that was asked for.
+type night struct {
+	Day   string     `json:"day"`
+	Round string     `json:"round"`
+	Firm  *uuid.UUID `json:"firm,omitempty"`
+}
+
+func (night) Kind() string { return "watch-night" }
+
+// Kind names the job of one part.
+func (Part) Kind() string { return "watch-part" }
+
+type nightWorker struct {
+	river.WorkerDefaults[night]
+	jobs *Jobs
+}
+
+func (w *nightWorker) Work(ctx context.Context, job *river.Job[night]) error {
+	day, err := time.Parse(dateOnly, job.Args.Day)
+	if err != nil {
+		return river.JobCancel(err)
+	}
+	return w.jobs.watcher.Store.Shared(ctx).Transaction(func(tx *gorm.DB) error {
+		parts, err := w.jobs.watcher.Plan(ctx, tx, day, job.Args.Firm)
+		if err != nil {
+			return err
+		}
+		under, err := store.Tx(tx)
+		if err != nil {
+			return err
+		}
+		for from := 0; from < len(parts); from += 500 {
+			many := make([]river.InsertManyParams, 0, 500)
+			for _, p := range parts[from:min(from+500, len(parts))] {
+				many = append(many, river.InsertManyParams{Args: p})
+			}
+			if _, err := w.jobs.queue.InsertManyTx(ctx, under, many); err != nil {
+				return err
+			}
+		}
+		_, err = river.JobCompleteTx[*riverdatabasesql.Driver](ctx, under, job)
+		return err
+	})
+}
+
+type partWorker struct {
+	river.WorkerDefaults[Part]
+	jobs *Jobs
+}
+
+func (w *partWorker) Work(ctx context.Context, job *river.Job[Part]) error {
+	return w.jobs.watcher.Part(ctx, job.Args, func(tx *gorm.DB) error {
+		under, err := store.Tx(tx)
+		if err != nil {
+			return err
+		}
+		_, err = river.JobCompleteTx[*riverdatabasesql.Driver](ctx, under, job)
+		return err
+	})
+}
+
+// NewJobs prepares a server's share of the queue; Start begins to work it.
+func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs, error) {
+	if w.Now == nil {
+		w.Now = time.Now
+	}
+	if o.Workers <= 0 {
+		o.Workers = runtime.GOMAXPROCS(0)
+	}
+	if o.Rescue <= 0 {
+		o.Rescue = 3 * time.Minute
+	}
+	if o.Poll <= 0 {
+		o.Poll = 500 * time.Millisecond
+	}
+	pool, err := w.Store.Pool()
+	if err != nil {
+		return nil, err
+	}
+	j := &Jobs{watcher: w, clock: clock, log: log}
+	workers := river.NewWorkers()
+	river.AddWorker(workers, &nightWorker{jobs: j})
+	river.AddWorker(workers, &partWorker{jobs: j})
+	j.queue, err = river.NewClient(riverdatabasesql.New(pool), &river.Config{
+		Logger:               slog.New(slog.DiscardHandler),
+		ErrorHandler:         loudly{log},
+		Workers:              workers,
+		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: o.Workers}},
+		FetchPollInterval:    o.Poll,
+		FetchCooldown:        min(o.Poll, 100*time.Millisecond),
+		JobTimeout:           o.Rescue / 2,
+		RescueStuckJobsAfter: o.Rescue,
+		MaxAttempts:          8,
+		ReindexerSchedule:    river.NeverSchedule(), // the application's role owns no index
+		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute), func() (river.JobArgs, *river.InsertOpts) {
+			day, err := clock.Today(context.Background())
+			if err != nil {
+				return nil, nil
+			}
+			return night{Day: day.Format(dateOnly), Round: round(w.Now())}, once
+		}, &river.PeriodicJobOpts{RunOnStart: true})},
+	})
+	return j, err
+}
+
+// once lets the same round of a day stand in the queue a single time, done or not.
+var once = &river.InsertOpts{UniqueOpts: river.UniqueOpts{ByArgs: true}}
+
+// round is the quarter of a real day: a night's weather may come in late, and what has not changed costs next to nothing.
+func round(now time.Time) string {
+	return now.UTC().Truncate(6 * time.Hour).Format("2006-01-02T15")
+}
+
+// Start works the queue until the context ends.
+func (j *Jobs) Start(ctx context.Context) error { return j.queue.Start(ctx) }
+
+// Stop lets the jobs under way finish.
+func (j *Jobs) Stop(ctx context.Context) error { return j.queue.Stop(ctx) }
+
+// Ask puts a round of the watch into the queue, for one firm or all: after the clock was moved, and when somebody asks for it. It does
+// nothing when the same was asked for within the same second.
+func (j *Jobs) Ask(ctx context.Context, day time.Time, firm *uuid.UUID) error {
+	_, err := j.queue.Insert(ctx, night{Day: day.Format(dateOnly), Round: "asked " + j.watcher.Now().UTC().Format(time.DateTime), Firm: firm}, once)
+	return err
+}
+
+// loudly writes jobs that failed into the log; the queue tries them again.
+type loudly struct{ log *slog.Logger }
+
+func (l loudly) HandleError(_ context.Context, job *rivertype.JobRow, err error) *river.ErrorHandlerResult {
+	l.log.Error("job failed", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "error", err)
+	return nil
+}
+
+func (l loudly) HandlePanic(_ context.Context, job *rivertype.JobRow, panicked any, trace string) *river.ErrorHandlerResult {
+	l.log.Error("job panicked", "kind", job.Kind, "job", job.ID, "attempt", job.Attempt, "panic", panicked, "trace", trace)
+	return nil
+}
