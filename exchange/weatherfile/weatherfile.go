@@ -16,47 +16,14 @@ import (
 	"time"
 
 	"hodos/core/weather"
+	"hodos/exchange/refusal"
 )
 
-// Problem is one line that was refused or flagged.
-type Problem struct {
-	Line   int
-	Column string
-	Reason string
-}
-
-func (p Problem) String() string {
-	if p.Column == "" {
-		return fmt.Sprintf("line %d: %s", p.Line, p.Reason)
-	}
-	return fmt.Sprintf("line %d, %s: %s", p.Line, p.Column, p.Reason)
-}
-
-// Refusal lists why a file is not taken: the first hundred reasons, and how many there are.
-type Refusal struct {
-	Problems []Problem
-	Count    int
-}
-
-func (r *Refusal) Error() string {
-	lines := make([]string, 0, len(r.Problems))
-	for _, p := range r.Problems {
-		lines = append(lines, p.String())
-	}
-	if r.Count > len(r.Problems) {
-		lines = append(lines, fmt.Sprintf("and %d more", r.Count-len(r.Problems)))
-	}
-	return strings.Join(lines, "\n")
-}
-
-const mostProblems = 100
-
-func (r *Refusal) add(line int, column, format string, args ...any) {
-	r.Count++
-	if len(r.Problems) < mostProblems {
-		r.Problems = append(r.Problems, Problem{line, column, fmt.Sprintf(format, args...)})
-	}
-}
+// Problem and Refusal are those of all plain dialects.
+type (
+	Problem = refusal.Problem
+	Refusal = refusal.Refusal
+)
 
 // Series is what a file holds: days oldest first, with hours where it is hourly.
 type Series struct {
@@ -117,7 +84,7 @@ func Read(in io.Reader, progress func(lines int)) (Series, error) {
 	rows.ReuseRecord, rows.FieldsPerRecord = true, -1
 	head, err := rows.Read()
 	if err != nil {
-		refused.add(2, "", "there is no header")
+		refused.Add(2, "", "there is no header")
 		return Series{}, refused
 	}
 	cols := s.header(head, refused)
@@ -131,7 +98,7 @@ func Read(in io.Reader, progress func(lines int)) (Series, error) {
 			break
 		}
 		if err != nil {
-			refused.add(line, "", "%s", err.Error())
+			refused.Add(line, "", "%s", err.Error())
 			break
 		}
 		b.line(line, rec)
@@ -141,7 +108,7 @@ func Read(in io.Reader, progress func(lines int)) (Series, error) {
 		}
 	}
 	if s.Lines == 0 {
-		refused.add(3, "", "there are no lines")
+		refused.Add(3, "", "there are no lines")
 	}
 	if refused.Count > 0 {
 		return Series{}, refused
@@ -154,22 +121,22 @@ func Read(in io.Reader, progress func(lines int)) (Series, error) {
 func (s *Series) declared(first string, refused *Refusal) bool {
 	part := strings.Split(first, ",")
 	if len(part) != 4 || part[0] != "hodos-weather" {
-		refused.add(1, "", `must read hodos-weather,1,hourly or daily, and a time zone: "hodos-weather,1,hourly,Europe/Berlin"`)
+		refused.Add(1, "", `must read hodos-weather,1,hourly or daily, and a time zone: "hodos-weather,1,hourly,Europe/Berlin"`)
 		return false
 	}
 	if part[1] != "1" {
-		refused.add(1, "", "version %q is not 1", part[1])
+		refused.Add(1, "", "version %q is not 1", part[1])
 	}
 	switch part[2] {
 	case "hourly":
 		s.Hourly = true
 	case "daily":
 	default:
-		refused.add(1, "", "%q is neither hourly nor daily", part[2])
+		refused.Add(1, "", "%q is neither hourly nor daily", part[2])
 	}
 	zone, err := time.LoadLocation(part[3])
 	if err != nil || part[3] == "" || part[3] == "Local" {
-		refused.add(1, "", "%q is not a time zone by its IANA name", part[3])
+		refused.Add(1, "", "%q is not a time zone by its IANA name", part[3])
 	}
 	s.Zone = zone
 	return refused.Count == 0
@@ -181,24 +148,24 @@ func (s *Series) header(head []string, refused *Refusal) []column {
 		time, odd = "time", map[string]bool{"tmin": true, "tmax": true, "snow": true, "irrigation": true}
 	}
 	if head[0] != time {
-		refused.add(2, head[0], "the first column must be %q", time)
+		refused.Add(2, head[0], "the first column must be %q", time)
 	}
 	cols, seen := make([]column, len(head)), map[string]string{}
 	for i, name := range head[1:] {
 		c, ok := columns[name]
 		switch {
 		case !ok:
-			refused.add(2, name, "is no column of this dialect; known are %s", strings.Join(Columns(), ", "))
+			refused.Add(2, name, "is no column of this dialect; known are %s", strings.Join(Columns(), ", "))
 		case seen[c.quantity] != "":
-			refused.add(2, name, "says the same as %s", seen[c.quantity])
+			refused.Add(2, name, "says the same as %s", seen[c.quantity])
 		case odd[c.quantity]:
-			refused.add(2, name, "does not belong into this kind of file")
+			refused.Add(2, name, "does not belong into this kind of file")
 		}
 		seen[c.quantity] = name
 		cols[i+1] = c
 	}
 	if len(head) < 2 {
-		refused.add(2, "", "there is no column beside %s", time)
+		refused.Add(2, "", "there is no column beside %s", time)
 	}
 	return cols
 }
@@ -214,7 +181,7 @@ type builder struct {
 
 func (b *builder) line(line int, rec []string) {
 	if len(rec) != len(b.cols) {
-		b.refused.add(line, "", "has %d fields, the header has %d", len(rec), len(b.cols))
+		b.refused.Add(line, "", "has %d fields, the header has %d", len(rec), len(b.cols))
 		return
 	}
 	layout := "2006-01-02"
@@ -223,15 +190,15 @@ func (b *builder) line(line int, rec []string) {
 	}
 	wall, err := time.Parse(layout, rec[0]) // the wall clock as it stands
 	if err != nil {
-		b.refused.add(line, "", "%q is not a time of the form %s", rec[0], layout)
+		b.refused.Add(line, "", "%q is not a time of the form %s", rec[0], layout)
 		return
 	}
 	if b.s.Hourly && wall.Minute() != 0 {
-		b.refused.add(line, "", "%s is not a full hour", rec[0])
+		b.refused.Add(line, "", "%s is not a full hour", rec[0])
 		return
 	}
 	if there := time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), 0, 0, 0, b.s.Zone); there.Hour() != wall.Hour() {
-		b.refused.add(line, "", "%s does not exist in %s: the clock was put forward", rec[0], b.s.Zone)
+		b.refused.Add(line, "", "%s does not exist in %s: the clock was put forward", rec[0], b.s.Zone)
 		return
 	}
 	key := wall.Format(time.DateOnly)
@@ -254,9 +221,9 @@ func (b *builder) line(line int, rec []string) {
 			x, err := strconv.ParseFloat(text, 64)
 			c := b.cols[k]
 			if err != nil || math.IsNaN(x) || math.IsInf(x, 0) {
-				b.refused.add(line, c.quantity, "%q is not a number with a decimal point", text)
+				b.refused.Add(line, c.quantity, "%q is not a number with a decimal point", text)
 			} else if x < c.min || x > c.max {
-				b.refused.add(line, c.quantity, "%g is impossible (%g to %g)", x, c.min, c.max)
+				b.refused.Add(line, c.quantity, "%g is impossible (%g to %g)", x, c.min, c.max)
 			} else {
 				b.put(&b.s.Days[i], c, x, wall.Hour(), again)
 			}
@@ -269,7 +236,7 @@ func (b *builder) line(line int, rec []string) {
 func (b *builder) twice(line, i int, wall time.Time, known bool) int {
 	if !b.s.Hourly {
 		if known {
-			b.refused.add(line, "", "%s stands twice", wall.Format(time.DateOnly))
+			b.refused.Add(line, "", "%s stands twice", wall.Format(time.DateOnly))
 			return -1
 		}
 		return 0
@@ -286,10 +253,10 @@ func (b *builder) twice(line, i int, wall time.Time, known bool) int {
 	one := time.Date(wall.Year(), wall.Month(), wall.Day(), wall.Hour(), 0, 0, 0, b.s.Zone)
 	folds := one.Add(time.Hour).Hour() == one.Hour() || one.Add(-time.Hour).Hour() == one.Hour()
 	if n > 1 || !folds {
-		b.refused.add(line, "", "%s stands twice", wall.Format("2006-01-02T15:04"))
+		b.refused.Add(line, "", "%s stands twice", wall.Format("2006-01-02T15:04"))
 		return -1
 	}
-	b.s.Flags = append(b.s.Flags, Problem{line, "", wall.Format("2006-01-02T15:04") + " comes twice as the clock goes back: rain is added up, the rest is the mean"})
+	b.s.Flags = append(b.s.Flags, Problem{Line: line, Reason: wall.Format("2006-01-02T15:04") + " comes twice as the clock goes back: rain is added up, the rest is the mean"})
 	return 1
 }
 
@@ -325,11 +292,11 @@ func (b *builder) finish() {
 		b.s.Days[i] = b.s.Days[i].Daily()
 		if i > 0 {
 			if gap := int(b.s.Days[i].Date.Sub(b.s.Days[i-1].Date).Hours()/24) - 1; gap > 0 {
-				b.s.Flags = append(b.s.Flags, Problem{0, "", fmt.Sprintf("%d days are missing after %s", gap, b.s.Days[i-1].Date.Format(time.DateOnly))})
+				b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%d days are missing after %s", gap, b.s.Days[i-1].Date.Format(time.DateOnly))})
 			}
 		}
 		if d := b.s.Days[i]; d.TMin != nil && d.TMax != nil && *d.TMin > *d.TMax {
-			b.s.Flags = append(b.s.Flags, Problem{0, "", fmt.Sprintf("%s: the minimum lies over the maximum; they are read the other way round", d.Date.Format(time.DateOnly))})
+			b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s: the minimum lies over the maximum; they are read the other way round", d.Date.Format(time.DateOnly))})
 			b.s.Days[i].TMin, b.s.Days[i].TMax = d.TMax, d.TMin
 		}
 	}
