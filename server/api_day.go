@@ -10,6 +10,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/core/sky"
 	"hodos/core/weather"
 	"hodos/store"
 )
@@ -27,13 +28,15 @@ type DayVisit struct {
 
 // DaySky is one day of the forecast and what it lets be done.
 type DaySky struct {
-	Date    string  `json:"date" format:"date"`
-	Station string  `json:"station"`
-	TMin    float64 `json:"tmin_c"`
-	TMax    float64 `json:"tmax_c"`
-	Rain    float64 `json:"rain_mm"`
-	Wind    float64 `json:"wind_ms"`
-	Spray   string  `json:"spray" enum:"fit,wind,rain,heat"`
+	Date    string       `json:"date" format:"date"`
+	Station string       `json:"station"`
+	TMin    float64      `json:"tmin_c"`
+	TMax    float64      `json:"tmax_c"`
+	Rain    float64      `json:"rain_mm"`
+	Wind    float64      `json:"wind_ms"`
+	Spray   string       `json:"spray" enum:"fit,wind,rain,heat"`
+	Hours   []SpraySpell `json:"hours" nullable:"false" doc:"stretches that may be fit to spray, where the hours are known"`
+	ByHour  bool         `json:"by_hour"`
 }
 
 // Straying is a zone whose recovery is not on course.
@@ -199,14 +202,16 @@ func (s *Server) sky(tx *gorm.DB, share map[uuid.UUID]int, today time.Time, out 
 	if err := tx.Where("station_id = ? AND day = ?", id, today).Find(&rows).Error; err != nil {
 		return err
 	}
-	for _, d := range append(weatherOf(rows), s.weather.Forecast(station, today, 6)...) {
-		out.Sky = append(out.Sky, skyOf(station, d))
+	days := append(weatherOf(rows), s.weather.Forecast(station, today, 6)...)
+	spells := sky.SprayHours(days, station.Latitude)
+	for _, d := range days {
+		out.Sky = append(out.Sky, skyOf(station, d, spells))
 	}
 	return nil
 }
 
-// skyOf says whether a day is fit for spraying: wind 1–4.5 m/s, no rain, no heat.
-func skyOf(st store.Station, d weather.Day) DaySky {
+// skyOf says whether a day is fit for spraying: wind 1–4.5 m/s, no rain, no heat; by the hour where hours are known.
+func skyOf(st store.Station, d weather.Day, spells []sky.Spell) DaySky {
 	v := func(x *float64) float64 {
 		if x == nil {
 			return 0
@@ -217,7 +222,12 @@ func skyOf(st store.Station, d weather.Day) DaySky {
 	if st.Simulated {
 		name = fmt.Sprintf("%s (simulated)", name)
 	}
-	out := DaySky{Date: d.Date.Format(dateOnly), Station: name, TMin: v(d.TMin), TMax: v(d.TMax), Rain: math.Round(v(d.Rain)*10) / 10, Wind: v(d.Wind), Spray: "fit"}
+	out := DaySky{Date: d.Date.Format(dateOnly), Station: name, TMin: v(d.TMin), TMax: v(d.TMax), Rain: math.Round(v(d.Rain)*10) / 10, Wind: v(d.Wind), Spray: "fit", Hours: []SpraySpell{}, ByHour: d.Hours != nil}
+	for _, p := range spells {
+		if p.Date.Equal(d.Date) {
+			out.Hours = append(out.Hours, SpraySpell{out.Date, p.From, p.To})
+		}
+	}
 	switch {
 	case out.Rain >= 1:
 		out.Spray = "rain"
@@ -225,6 +235,14 @@ func skyOf(st store.Station, d weather.Day) DaySky {
 		out.Spray = "wind"
 	case out.TMax >= 30:
 		out.Spray = "heat"
+	}
+	if out.ByHour { // the hours know better than the day's means
+		switch {
+		case len(out.Hours) > 0:
+			out.Spray = "fit"
+		case out.Spray == "fit":
+			out.Spray = "wind"
+		}
 	}
 	return out
 }

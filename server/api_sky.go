@@ -7,10 +7,10 @@ import (
 	"errors"
 	"math"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
-	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -65,6 +65,13 @@ type SkyMark struct {
 	Text string `json:"text"`
 }
 
+// SpraySpell is a stretch of hours on one day.
+type SpraySpell struct {
+	Date string `json:"date" format:"date"`
+	From int    `json:"from" doc:"full hour, local"`
+	To   int    `json:"to"`
+}
+
 // SkyView is all that the weather and ground view shows.
 type SkyView struct {
 	Station   string        `json:"station"`
@@ -87,6 +94,14 @@ type SkyView struct {
 		Days30 float64 `json:"days_30"`
 		Since5 int     `json:"since_5_mm"`
 	} `json:"rain"`
+	Spray []SpraySpell `json:"spray" nullable:"false" doc:"hours of the days ahead that may be fit for spraying by wind, rain and heat"`
+	Frost struct {
+		Nights  int      `json:"nights" doc:"at 0 °C and under, of the last sixty"`
+		Killing int      `json:"killing" doc:"at −2.2 °C and under"`
+		Lowest  *float64 `json:"lowest_c" nullable:"true" required:"true"`
+		LastOn  *string  `json:"last_on,omitempty" format:"date"`
+		NextOn  *string  `json:"next_on,omitempty" format:"date" doc:"by the forecast"`
+	} `json:"frost"`
 	Endurance struct {
 		Weeks    float64 `json:"weeks" doc:"0 for no value"`
 		Used     float64 `json:"used"`
@@ -94,7 +109,14 @@ type SkyView struct {
 	} `json:"endurance"`
 }
 
-var bandLabels = map[string]string{"heat": "Heat", "warm-nights": "Nights over 20 °C", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
+func optionalDay(t time.Time) *string {
+	if t.IsZero() {
+		return nil
+	}
+	return dateText(&t)
+}
+
+var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat", "warm-nights": "Nights over 20 °C", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
 
 func bandLabel(id string) string {
 	if l, ok := bandLabels[id]; ok {
@@ -164,11 +186,63 @@ func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, dia
 	return look, c, station, nil
 }
 
+// skyOfZone looks at a zone today, without a visit: from what former visits, readings and records say of it.
+func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c diagnosis.Case, station *store.Station, err error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return look, c, nil, s.said(err)
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var z store.Zone
+		var site store.Site
+		if err := tx.First(&z, "id = ?", zone).Error; err != nil {
+			return err
+		}
+		if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil {
+			return err
+		}
+		at, err := Watcher{Store: s.store, Weather: s.weather, Now: s.now}.Sky(tx, site.StationID, today)
+		if err != nil {
+			return err
+		}
+		station = at.station
+		found, err := zonesOn(tx, []store.Site{site}, []store.Zone{z}, at, today)
+		if err != nil {
+			return err
+		}
+		c = found[0].c
+		look, _, _ = c.Sky(diagnosis.Gather(c).Values)
+		// what was done and found stands as marks on the axis
+		var past diagnosis.Case
+		past.Lawn = c.Lawn
+		if err := readHistory(tx, uuid.Nil, zone, today, &past); err != nil {
+			return err
+		}
+		c.Treatments = past.Treatments
+		for _, e := range past.Earlier {
+			c.Earlier = append(c.Earlier, diagnosis.Earlier{Date: e.Date, Answer: e.Answer})
+		}
+		return nil
+	})
+	return look, c, station, err
+}
+
 func (s *Server) skyRoutes() {
 	type skyInput struct {
 		ZonePath
 		Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
 	}
+	type zoneSkyInput struct {
+		IDPath
+		Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
+	}
+	operation(s, http.MethodGet, "/zones/{id}/sky", "get-zone-sky", "Weather and ground of a zone today, without a visit", "sky", See, func(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
+		look, c, station, err := s.skyOfZone(ctx, in.ID)
+		if err != nil {
+			return nil, err
+		}
+		return answer(skyView(look, c, station, in.Weeks*7)), nil
+	})
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See, func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
 		look, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
 		if err != nil {
@@ -208,54 +282,12 @@ func (s *Server) skyRoutes() {
 		})
 		return &file{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
 	})
-	type weatherInput struct {
-		IDPath
-		Body struct {
-			Text string `json:"text" minLength:"1" maxLength:"8000000" doc:"a weather file in the dialect of docs/formats.md"`
-		}
-	}
-	type taken struct {
-		Lines int      `json:"lines"`
-		Days  int      `json:"days"`
-		Flags []string `json:"flags" nullable:"false"`
-	}
-	operation(s, http.MethodPost, "/sites/{id}/weather", "import-weather", "Take in weather that was measured on a site; it goes before the station", "sky", AnswerChecks, func(ctx context.Context, in *weatherInput) (*body[taken], error) {
-		series, err := weatherfile.Read(strings.NewReader(in.Body.Text), nil)
-		var refusal *weatherfile.Refusal
-		if errors.As(err, &refusal) {
-			details := make([]error, len(refusal.Problems))
-			for i, p := range refusal.Problems {
-				details[i] = field("body.text", p.String())
-			}
-			return nil, huma.Error422UnprocessableEntity("the weather file is refused; nothing of it was taken", details...)
-		}
-		if err != nil {
-			return nil, s.said(err)
-		}
-		out := taken{Lines: series.Lines, Days: len(series.Days), Flags: []string{}}
-		for i, f := range series.Flags {
-			if i < 50 {
-				out.Flags = append(out.Flags, f.String())
-			}
-		}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var site store.Site
-			if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
-				return err
-			}
-			rows := make([]store.SiteDay, 0, len(series.Days))
-			for _, d := range series.Days {
-				rows = append(rows, store.SiteDay{FirmID: site.FirmID, SiteID: site.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: FloatsOf(d.Hours)})
-			}
-			return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "site_id"}, {Name: "day"}}, UpdateAll: true}).CreateInBatches(rows, 500).Error
-		})
-		return answer(out), err
-	})
+	s.seriesRoutes()
 	s.wateringRoutes()
 }
 
 func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) SkyView {
-	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
+	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Spray: []SpraySpell{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
 		v.Station, v.Simulated = station.Name, station.Simulated
 	}
@@ -296,17 +328,26 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) S
 	for _, t := range c.Treatments {
 		v.Marks = append(v.Marks, SkyMark{t.Date.Format(dateOnly), "treatment", remedy.Label(t.Action)})
 	}
+	read := func(day string, findings map[string]diagnosis.Value) {
+		for _, id := range []string{"soil-temp-c", "soil-moisture", "soil-moisture-vwc"} {
+			if x, ok := findings[id]; ok {
+				f, _ := diagnosis.FindingByID(id)
+				v.Marks = append(v.Marks, SkyMark{day, "reading", diagnosis.InWords(f, id, x)})
+			}
+		}
+	}
 	for _, e := range c.Earlier {
 		if cause, ok := diagnosis.CauseByID(e.Answer); ok {
 			v.Marks = append(v.Marks, SkyMark{e.Date.Format(dateOnly), "visit", "Visit: " + cause.Label})
 		}
+		read(e.Date.Format(dateOnly), e.Findings)
 	}
-	for _, id := range []string{"soil-temp-c", "soil-moisture", "soil-moisture-vwc"} {
-		if x, ok := c.Findings[id]; ok {
-			f, _ := diagnosis.FindingByID(id)
-			v.Marks = append(v.Marks, SkyMark{v.Today, "reading", diagnosis.InWords(f, id, x)})
-		}
+	read(v.Today, c.Findings)
+	for _, p := range sky.SprayHours(c.Forecast, c.Lawn.Latitude) {
+		v.Spray = append(v.Spray, SpraySpell{p.Date.Format(dateOnly), p.From, p.To})
 	}
+	frost := look.FrostBefore()
+	v.Frost.Nights, v.Frost.Killing, v.Frost.Lowest, v.Frost.LastOn, v.Frost.NextOn = frost.Nights, frost.Killing, known(frost.Lowest), optionalDay(frost.LastOn), optionalDay(frost.NextOn)
 	r := look.RainBefore()
 	v.Rain.Days3, v.Rain.Days7, v.Rain.Days14, v.Rain.Days30, v.Rain.Since5 = round1(r.Days3), round1(r.Days7), round1(r.Days14), round1(r.Days30), r.Since5
 	v.Endurance.Weeks, v.Endurance.Used, v.Endurance.DaysLeft = look.Endurance.Weeks, round3(look.Endurance.Used), math.Round(look.Endurance.DaysLeft)
@@ -336,6 +377,32 @@ type Watering struct {
 	Policies   []WateringPolicy `json:"policies" nullable:"false"`
 	Half       *string          `json:"half_on,omitempty" format:"date" doc:"when half will be gone by the forecast"`
 	Ramp       []RampStep       `json:"ramp" nullable:"false" doc:"for new seed, sod or plugs"`
+	NewGrass   *NewGrass        `json:"new_grass,omitempty" doc:"what was sown or laid here in the last four weeks, by the records"`
+	Audit      *AuditOnPlan     `json:"audit,omitempty" doc:"the last audit, to be drawn over the zone"`
+	Ahead      []DayAhead       `json:"ahead" nullable:"false" doc:"the days of the calendar"`
+}
+
+// NewGrass is grass that is being watered in.
+type NewGrass struct {
+	Kind string `json:"kind" enum:"seed,sod,plugs"`
+	On   string `json:"on" format:"date"`
+	Day  int    `json:"day" doc:"1 on the day it was sown or laid"`
+}
+
+// AuditOnPlan is an audit with the damage beside it.
+type AuditOnPlan struct {
+	Minutes float64  `json:"minutes"`
+	Cans    []CanRow `json:"cans" nullable:"false"`
+	Low     []int    `json:"low" nullable:"false" doc:"the lowest quarter, by place in the list"`
+	Damaged []int    `json:"damaged" nullable:"false" doc:"cells of the plan that carry damage on this visit, y·12 + x"`
+}
+
+// DayAhead is one day of the watering calendar.
+type DayAhead struct {
+	Date      string   `json:"date" format:"date"`
+	Rain      *float64 `json:"rain_mm" nullable:"true" required:"true"`
+	Left      *float64 `json:"left_mm" nullable:"true" required:"true" doc:"in the root zone in the evening, if nothing is given"`
+	Permitted bool     `json:"permitted"`
 }
 
 // WateringTurn is one watering.
@@ -403,51 +470,143 @@ type AuditResult struct {
 	Verdict    string  `json:"verdict"`
 }
 
+// WateringQuery is what the watering is worked out for.
+type WateringQuery struct {
+	Days    string  `query:"days" maxLength:"40" doc:"permitted weekdays as three letters with commas, all when left out"`
+	Sunrise float64 `query:"sunrise" minimum:"0" maximum:"12" default:"6"`
+	Ramp    string  `query:"ramp" enum:",seed,sod,plugs" doc:"left out: by the records, else seed"`
+}
+
+// marked are the cells of the plan that carry damage.
+func marked(answers []Answered) map[int]bool {
+	on := map[int]bool{}
+	for _, a := range answers {
+		if cells, ok := a.Value.([]any); ok && a.Finding == marksAnswer {
+			for _, cell := range cells {
+				on[int(cell.(float64))] = true
+			}
+		}
+	}
+	return on
+}
+
+// newGrassBy is what each action puts on the ground.
+var newGrassBy = map[string]string{"overseed": "seed", "slit-seed": "seed", "renovate": "seed", "resod": "sod", "plug-or-sprig": "plugs"}
+
+// newGrassDays is how long new grass is watered in.
+const newGrassDays = 28
+
+// wateringOf works out the watering of a zone from its sky, the firm's prices, the last audit and the records.
+func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c diagnosis.Case, q WateringQuery) (Watering, error) {
+	out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}, Ahead: []DayAhead{}}
+	allowed, err := weekdays(q.Days)
+	if err != nil {
+		return out, err
+	}
+	sp := soil.Sprinkler{AreaM2: 100}
+	if c.Lawn.AreaM2 != nil {
+		sp.AreaM2 = *c.Lawn.AreaM2
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		money, err := prices(tx)
+		if err != nil {
+			return err
+		}
+		sp.PriceM3 = money.Prices.WaterM3
+		if out.NewGrass, err = newGrass(tx, zone, c.Lawn.Date); err != nil {
+			return err
+		}
+		var a store.Audit
+		err = tx.Where("zone_id = ? AND audited_on <= ?", zone, c.Lawn.Date).Order("audited_on DESC, recorded_at DESC").First(&a).Error
+		if errors.Is(err, gorm.ErrRecordNotFound) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		sp.RateMMH, sp.Uniformity, out.AuditedOn = a.RateMMH, a.Uniformity, dateText(&a.AuditedOn)
+		out.Audit = &AuditOnPlan{Minutes: a.Minutes, Low: []int{}, Damaged: []int{}}
+		if err := json.Unmarshal(a.Cans, &out.Audit.Cans); err != nil {
+			return err
+		}
+		r, err := soil.Audit(cansOf(out.Audit.Cans, nil), a.Minutes)
+		out.Audit.Low = r.Low
+		return err
+	})
+	if err != nil {
+		return out, err
+	}
+	if v, ok := c.Findings["catch-can-mm-h"]; ok && sp.RateMMH == 0 {
+		sp.RateMMH = *v.Number
+	}
+	if v, ok := c.Findings["catch-can-du"]; ok && sp.Uniformity == 0 {
+		sp.Uniformity = *v.Number
+	}
+	ramp := q.Ramp
+	if ramp == "" && out.NewGrass != nil {
+		ramp = out.NewGrass.Kind
+	}
+	if ramp == "" {
+		ramp = "seed"
+	}
+	return watering(look, sp, allowed, q.Sunrise, ramp, out), nil
+}
+
+// newGrass finds what was last sown or laid on a zone in the weeks in which it is watered in.
+func newGrass(tx *gorm.DB, zone uuid.UUID, day time.Time) (*NewGrass, error) {
+	var records []store.TreatmentRecord
+	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, day.AddDate(0, 0, -newGrassDays), day).Order("applied_on, seq").Find(&records).Error; err != nil {
+		return nil, err
+	}
+	var out *NewGrass
+	for _, r := range store.Standing(records) {
+		if kind, ok := newGrassBy[r.Action]; ok {
+			out = &NewGrass{Kind: kind, On: r.AppliedOn.Format(dateOnly), Day: int(day.Sub(r.AppliedOn.UTC()).Hours()/24) + 1}
+		}
+	}
+	return out, nil
+}
+
+func cansOf(rows []CanRow, on map[int]bool) []soil.Can {
+	cans := make([]soil.Can, len(rows))
+	for i, x := range rows {
+		cans[i] = soil.Can{X: x.X, Y: x.Y, MM: x.MM, On: on[x.Y*12+x.X]}
+	}
+	return cans
+}
+
 func (s *Server) wateringRoutes() {
 	type wateringInput struct {
 		ZonePath
-		Days    string  `query:"days" maxLength:"40" doc:"permitted weekdays as three letters with commas, all when left out"`
-		Sunrise float64 `query:"sunrise" minimum:"0" maximum:"12" default:"6"`
-		Ramp    string  `query:"ramp" enum:"seed,sod,plugs" default:"seed"`
+		WateringQuery
 	}
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering", "Minutes, cycles, litres and cost, both policies side by side", "sky", See, func(ctx context.Context, in *wateringInput) (*body[Watering], error) {
-		allowed, err := weekdays(in.Days)
-		if err != nil {
-			return nil, err
-		}
 		look, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
 		if err != nil {
 			return nil, err
 		}
-		out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}}
-		sp := soil.Sprinkler{AreaM2: 100}
-		if c.Lawn.AreaM2 != nil {
-			sp.AreaM2 = *c.Lawn.AreaM2
+		out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
+		if err != nil || out.Audit == nil {
+			return answer(out), err
 		}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			money, err := prices(tx)
-			if err != nil {
-				return err
-			}
-			sp.PriceM3 = money.Prices.WaterM3
-			var a store.Audit
-			err = tx.Where("zone_id = ?", in.Zone).Order("audited_on DESC, recorded_at DESC").First(&a).Error
-			if errors.Is(err, gorm.ErrRecordNotFound) {
-				return nil
-			}
-			sp.RateMMH, sp.Uniformity, out.AuditedOn = a.RateMMH, a.Uniformity, dateText(&a.AuditedOn)
-			return err
-		})
+		sc, _, _, err := s.scales(ctx, in.ID, in.Zone, false)
+		for cell := range marked(sc.Answers) {
+			out.Audit.Damaged = append(out.Audit.Damaged, cell)
+		}
+		slices.Sort(out.Audit.Damaged)
+		return answer(out), err
+	})
+	type zoneWateringInput struct {
+		IDPath
+		WateringQuery
+	}
+	operation(s, http.MethodGet, "/zones/{id}/watering", "get-zone-watering", "The same for a zone today, without a visit", "sky", See, func(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
+		look, c, _, err := s.skyOfZone(ctx, in.ID)
 		if err != nil {
 			return nil, err
 		}
-		if v, ok := c.Findings["catch-can-mm-h"]; ok && sp.RateMMH == 0 {
-			sp.RateMMH = *v.Number
-		}
-		if v, ok := c.Findings["catch-can-du"]; ok && sp.Uniformity == 0 {
-			sp.Uniformity = *v.Number
-		}
-		return answer(watering(look, sp, allowed, in.Sunrise, in.Ramp, out)), nil
+		out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
+		return answer(out), err
 	})
 	type auditInput struct {
 		IDPath
@@ -462,18 +621,7 @@ func (s *Server) wateringRoutes() {
 		if err != nil {
 			return nil, err
 		}
-		on := map[int]bool{}
-		for _, a := range sc.Answers {
-			if a.Finding == marksAnswer {
-				for _, cell := range a.Value.([]any) {
-					on[int(cell.(float64))] = true
-				}
-			}
-		}
-		cans := make([]soil.Can, len(b.Cans))
-		for i, x := range b.Cans {
-			cans[i] = soil.Can{X: x.X, Y: x.Y, MM: x.MM, On: on[x.Y*12+x.X]}
-		}
+		cans := cansOf(b.Cans, marked(sc.Answers))
 		r, err := soil.Audit(cans, b.Minutes)
 		if err != nil {
 			return nil, invalid("body", err.Error())
@@ -564,6 +712,10 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 	}
 	if look.Unsaid {
 		return out
+	}
+	for i := look.Today + 1; i < len(look.Points); i++ {
+		p := &look.Points[i]
+		out.Ahead = append(out.Ahead, DayAhead{p.Date.Format(dateOnly), p.Rain, known(look.Total - p.Depletion), len(allowed) == 0 || allowed[p.Date.Weekday()]})
 	}
 	lack := look.Points[look.Today].Depletion
 	out.LackMM, out.Known = round1(lack), true

@@ -66,6 +66,9 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		if err := readResults(tx, visit, zone, date, &c); err != nil {
 			return err
 		}
+		if err := readReadings(tx, zone, date, &c); err != nil {
+			return err
+		}
 		firmPrices, err := prices(tx)
 		if err != nil {
 			return err

@@ -42,7 +42,7 @@ func newWorld(t *testing.T) *world {
 	_, err := demo.Load(context.Background(), s)
 	require.NoError(t, err)
 	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)}, "assets/a.js": {Data: []byte("1")}}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web, Jobs: &server.JobOptions{}})
 	ts := httptest.NewServer(srv)
 	t.Cleanup(ts.Close)
 	return &world{t, ts.URL, s, srv}
@@ -124,7 +124,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client, sample string }
+type place struct{ site, zone, visit, client, sample, notice string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -138,7 +138,7 @@ func (c *client) place(name string) place {
 		}
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
-				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), ""}
+				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", day.Notices[0].ID.String()}
 			}
 		}
 	}

@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -43,20 +44,22 @@ func TestTheGaugeOnSiteGoesBeforeTheStation(t *testing.T) {
 	tech := w.as("technician")
 	p := tech.place("Quill")
 	var v server.SkyView
-	status, b, _ := tech.do("POST", "/sites/"+p.site+"/weather", map[string]any{"text": "hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n2026-08-20,3\n2026-08-21,999\n"})
+	status, b, _ := tech.do("POST", "/sites/"+p.site+"/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n2026-08-20,3\n2026-08-21,999\n"))
 	require.Equal(t, 422, status)
 	require.Contains(t, string(b), "line 4")
 	require.Contains(t, string(b), "line 5")
 	require.Contains(t, string(b), "nothing of it was taken")
 
-	var in struct{ Lines, Days int }
-	tech.must(200, "POST", "/sites/"+p.site+"/weather", map[string]any{"text": "hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n2026-08-21,0\n"}, &in)
-	require.Equal(t, 2, in.Days)
+	in := tech.file(p, "weather", "hodos-weather,1,daily,UTC\ndate,rain_mm,irrigation_mm\n2026-08-20,41,\n2026-08-21,0,7\n")
+	require.Equal(t, server.Progress{Done: 2, Of: 2, Lines: 2, Taken: true}, in[len(in)-1])
 	tech.must(200, "GET", p.path("/sky?weeks=2"), nil, &v)
 	rain := map[string]float64{}
 	for _, d := range v.Days {
 		if d.Rain != nil {
 			rain[d.Date] = *d.Rain
+		}
+		if d.Date == "2026-08-21" {
+			require.InDelta(t, 7, *d.Irrigation, 1e-9)
 		}
 		if d.Date == "2026-08-20" {
 			require.NotNil(t, d.TMax, "what the gauge does not measure stays the station's")
@@ -72,7 +75,109 @@ func TestTheGaugeOnSiteGoesBeforeTheStation(t *testing.T) {
 		s, err := weatherfile.Read(strings.NewReader(string(file)), nil)
 		require.NoError(t, err)
 		require.Greater(t, len(s.Days), 200)
+		if kind == "daily" {
+			require.InDelta(t, 7, *s.Days[len(s.Days)-4].Irrigation, 1e-9)
+			in := tech.file(p, "weather", string(file))
+			require.Greater(t, len(in), 1, "a long file is followed by its progress")
+			require.Equal(t, len(s.Days), in[len(in)-1].Done)
+			for i := 1; i < len(in); i++ {
+				require.Greater(t, in[i].Done, in[i-1].Done)
+			}
+			_, again, _ := tech.do("GET", "/sites/"+p.site+"/weather?kind=daily", nil)
+			require.Equal(t, string(file), string(again))
+		}
 	}
+	status, b, _ = tech.do("POST", "/sites/"+p.site+"/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n"+strings.Repeat("2026-08-20,41\n", 700_000)))
+	require.Equal(t, 413, status, "%.200s", b)
+}
+
+// file sends a plain file and reads the lines of progress.
+func (c *client) file(p place, kind, text string) (lines []server.Progress) {
+	c.w.t.Helper()
+	status, b, h := c.do("POST", "/sites/"+p.site+"/"+kind, []byte(text))
+	require.Equal(c.w.t, 200, status, "%s", b)
+	require.Equal(c.w.t, "application/x-ndjson", h.Get("Content-Type"))
+	for _, line := range strings.Split(strings.TrimSpace(string(b)), "\n") {
+		var p server.Progress
+		require.NoError(c.w.t, json.Unmarshal([]byte(line), &p), line)
+		lines = append(lines, p)
+	}
+	require.True(c.w.t, lines[len(lines)-1].Taken, "%s", b)
+	return lines
+}
+
+func TestReadingsOfProbesAndSoilTests(t *testing.T) {
+	w := newWorld(t)
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	text := "hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n" +
+		"2026-08-18T15:00,Back lawn,soil-temp-c,28,C\n2026-08-24T09:30,Back lawn,soil-temp-c,77,F\n2026-08-20,Back lawn,soil-moisture-vwc,34,%\n2026-05-02,Back lawn,soil-ph,8.1,pH\n"
+	status, b, _ := tech.do("POST", "/sites/"+p.site+"/readings", []byte(strings.Replace(text, "Back lawn", "Pool", 2)))
+	require.Equal(t, 422, status)
+	require.Contains(t, string(b), `line 3, zone: \"Pool\"`)
+	require.Contains(t, string(b), "line 4, zone")
+
+	tech.must(200, "POST", p.path("/answers"), answers(tap("irrigation-weekly-mm", 8)), nil)
+	var before, after server.SkyView
+	tech.must(200, "GET", p.path("/sky?weeks=4"), nil, &before)
+	in := tech.file(p, "readings", text)
+	require.Equal(t, 4, in[0].Done)
+	tech.file(p, "readings", text) // the same file again changes nothing
+	tech.must(200, "GET", p.path("/sky?weeks=4"), nil, &after)
+	at := func(v server.SkyView, day string) server.SkyDay {
+		for _, d := range v.Days {
+			if d.Date == day {
+				return d
+			}
+		}
+		t.Fatalf("no day %s", day)
+		return server.SkyDay{}
+	}
+	require.Less(t, *at(after, "2026-08-18").SoilPeak, *at(before, "2026-08-18").SoilPeak-3, "the thermometer corrects the course")
+	require.Less(t, *at(after, "2026-08-20").Depletion, *at(before, "2026-08-20").Depletion-3, "the probe sets the balance")
+	marks := map[string]bool{}
+	for _, m := range after.Marks {
+		if m.Kind == "reading" {
+			marks[m.Date] = true
+		}
+	}
+	require.True(t, marks["2026-08-18"] && marks["2026-08-20"] && marks["2026-08-24"], "%v", after.Marks)
+
+	// the reading of the day and the soil test are on the scales; an answer goes before them
+	var full map[string]any
+	tech.must(200, "GET", p.path("/case"), nil, &full)
+	findings := full["findings"].(map[string]any)
+	require.InDelta(t, 25, findings["soil-temp-c"], 1e-9)
+	require.InDelta(t, 9.5, findings["soil-temp-hour"], 1e-9)
+	require.InDelta(t, 8.1, findings["soil-ph"], 1e-9)
+	status, b, _ = tech.do("POST", "/diagnose", full)
+	require.Equal(t, 200, status, "the case with its readings is read again: %.300s", b)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("soil-ph", 6.5)), nil)
+	full = nil
+	tech.must(200, "GET", p.path("/case"), nil, &full)
+	require.InDelta(t, 6.5, full["findings"].(map[string]any)["soil-ph"], 1e-9)
+
+	status, file, h := tech.do("GET", "/sites/"+p.site+"/readings", nil)
+	require.Equal(t, 200, status)
+	require.Contains(t, h.Get("Content-Type"), "text/csv")
+	require.Equal(t, 6, strings.Count(string(file), "\n"))
+	require.Contains(t, string(file), "2026-08-24T09:30,Back lawn,soil-temp-c,25,C")
+
+	// without a visit the zone says the same of itself
+	var zone server.SkyView
+	tech.must(200, "GET", "/zones/"+p.zone+"/sky?weeks=4", nil, &zone)
+	require.Len(t, zone.Days, 38)
+	require.Less(t, *at(zone, "2026-08-18").SoilPeak, *at(before, "2026-08-18").SoilPeak-3)
+	require.NotEmpty(t, zone.Spray, "the days ahead have hours")
+	for _, x := range zone.Spray {
+		require.Less(t, x.From, x.To)
+		require.Greater(t, x.Date, "2026-08-24")
+	}
+	found := false
+	for _, m := range zone.Marks {
+		found = found || m.Kind == "visit" && strings.Contains(m.Text, "White grubs")
+	}
+	require.True(t, found, "former visits stand on the axis")
 }
 
 func TestWateringAndItsAudit(t *testing.T) {
@@ -118,6 +223,28 @@ func TestWateringAndItsAudit(t *testing.T) {
 		require.NoError(t, err)
 		require.Contains(t, []time.Weekday{time.Tuesday, time.Saturday}, day.Weekday())
 	}
+	require.NotNil(t, after.Audit)
+	require.Len(t, after.Audit.Cans, 16)
+	require.Len(t, after.Audit.Low, 4)
+	require.Equal(t, []int{0, 1, 12, 13}, after.Audit.Damaged, "the damage is drawn beside the cans")
+	require.Len(t, after.Ahead, 10)
+	for _, d := range after.Ahead {
+		day, err := time.Parse(time.DateOnly, d.Date)
+		require.NoError(t, err)
+		require.Equal(t, day.Weekday() == time.Tuesday || day.Weekday() == time.Saturday, d.Permitted)
+	}
+	require.Nil(t, after.NewGrass)
+	var zone server.Watering
+	tech.must(200, "GET", "/zones/"+p.zone+"/watering", nil, &zone)
+	require.Equal(t, after.RateMMH, zone.RateMMH, "the audit stands without a visit, too")
+	require.True(t, zone.Known, "the last answer holds")
+
+	// new grass is watered in by the day on which it was laid
+	tech.must(200, "POST", "/visits/"+p.visit+"/records", map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "resod", "applied_on": "2026-08-20", "area_m2": 4, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam Whitlock", "voided": false}, nil)
+	tech.must(200, "GET", p.path("/watering"), nil, &after)
+	require.Equal(t, &server.NewGrass{Kind: "sod", On: "2026-08-20", Day: 5}, after.NewGrass)
+	require.Equal(t, 3, after.Ramp[0].To, "the ramp is that of sod")
+
 	status, b, _ := tech.do("GET", p.path("/watering?days=someday"), nil)
 	require.Equal(t, 422, status, string(b))
 

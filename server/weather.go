@@ -64,7 +64,7 @@ func onSite(days []weather.Day, own []store.SiteDay) []weather.Day {
 		for _, x := range []struct {
 			from *float64
 			into **float64
-		}{{o.TMin, &d.TMin}, {o.TMax, &d.TMax}, {o.Rain, &d.Rain}, {o.RH, &d.RH}, {o.Wind, &d.Wind}, {o.Snow, &d.Snow}, {o.Solar, &d.Solar}} {
+		}{{o.TMin, &d.TMin}, {o.TMax, &d.TMax}, {o.Rain, &d.Rain}, {o.RH, &d.RH}, {o.Wind, &d.Wind}, {o.Snow, &d.Snow}, {o.Solar, &d.Solar}, {o.Irrigation, &d.Irrigation}} {
 			if x.from != nil {
 				*x.into = x.from
 			}

@@ -98,6 +98,7 @@ type (
 		Wind           *float64 `gorm:"column:wind_ms"`
 		Snow           *float64 `gorm:"column:snow_cm"`
 		Solar          *float64 `gorm:"column:solar_mj_m2"`
+		Irrigation     *float64 `gorm:"column:irrigation_mm"`
 		Hours          Floats   `gorm:"type:real[]"`
 	}
 	ZoneWatering struct {

@@ -94,19 +94,18 @@ func (g *Gathered) derive(c Case, note func(string, string, ...any)) {
 		if last.IsZero() {
 			continue
 		}
-		var before map[string]Value
-		var when time.Time
-		for _, e := range c.Earlier {
-			if !e.Date.After(last) && last.Sub(e.Date) <= 30*24*time.Hour && e.Date.After(when) && len(e.Findings) > 0 {
-				before, when = e.Findings, e.Date
+		better, said, when := false, false, time.Time{}
+		for _, e := range c.Earlier { // the last visit before it that saw what can be held against today
+			if e.Date.After(last) || last.Sub(e.Date) > 30*24*time.Hour || !e.Date.After(when) {
+				continue
 			}
-		}
-		if before == nil {
-			continue
-		}
-		better, said := smaller(before, c.Findings)
-		if t.byColour {
-			better, said = greener(before, c.Findings)
+			is, can := smaller(e.Findings, c.Findings)
+			if t.byColour {
+				is, can = greener(e.Findings, c.Findings)
+			}
+			if can {
+				better, said, when = is, true, e.Date
+			}
 		}
 		if !said {
 			continue

@@ -200,3 +200,37 @@ func (s *Sky) RainBefore() Rain {
 	}
 	return r
 }
+
+// Frost sums up the cold nights.
+type Frost struct {
+	Nights, Killing int       // at 0 and at −2.2 °C and under, of the last sixty
+	Lowest          float64   // °C; NaN without minima
+	LastOn, NextOn  time.Time // the last one, and the next by the forecast; zero for none
+}
+
+// FrostBefore sums up the nights of the sixty days that end with the newest one, and looks at those ahead.
+func (s *Sky) FrostBefore() Frost {
+	f := Frost{Lowest: math.NaN()}
+	for i := max(0, s.Today-59); i < len(s.Points); i++ {
+		t := s.Points[i].TMin
+		switch {
+		case t == nil:
+		case i > s.Today:
+			if *t <= 0 && f.NextOn.IsZero() {
+				f.NextOn = s.Points[i].Date
+			}
+		default:
+			if !(f.Lowest <= *t) {
+				f.Lowest = *t
+			}
+			if *t <= 0 {
+				f.Nights++
+				f.LastOn = s.Points[i].Date
+			}
+			if *t <= KillingCold {
+				f.Killing++
+			}
+		}
+	}
+	return f
+}

@@ -18,6 +18,9 @@ CREATE TABLE readings (
 );
 CREATE UNIQUE INDEX readings_once ON readings (zone_id, day, finding, coalesce(hour, -1));
 
+-- A site's own series may say what the whole site was given; the log of a zone goes before it.
+ALTER TABLE site_days ADD COLUMN irrigation_mm double precision CHECK (irrigation_mm BETWEEN 0 AND 300);
+
 -- The watch looks at every zone of a firm by night. A run is cut into parts that the servers share; each part adds to the
 -- run's figures in the transaction in which its job is done.
 CREATE TABLE watch_runs (
@@ -101,3 +104,4 @@ $$;
 DROP FUNCTION watch_parts(integer);
 DROP INDEX answers_zone, sites_station, zones_site;
 DROP TABLE watch_notices, watch_zones, watch_runs, readings;
+ALTER TABLE site_days DROP COLUMN irrigation_mm;

@@ -518,6 +518,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The readings and soil tests of a site's zones as a file
+         * @description Needs the right see.
+         */
+        get: operations["export-readings"];
+        put?: never;
+        /**
+         * Take in readings of probes and thermometers, and soil tests, of a site's zones
+         * @description Needs the right answer-checks.
+         */
+        post: operations["import-readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/weather": {
         parameters: {
             query?: never;
@@ -866,6 +890,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let the watch look now at what has changed since it looked last
+         * @description Needs the right book-visits.
+         */
+        post: operations["ask-watch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/watch/noted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put notices of the watch away as noted; they stay among what stands
+         * @description Needs the right book-visits.
+         */
+        post: operations["note-notices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/welcome": {
         parameters: {
             query?: never;
@@ -963,6 +1027,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/zones/{id}/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weather and ground of a zone today, without a visit
+         * @description Needs the right see.
+         */
+        get: operations["get-zone-sky"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/zones/{id}/watering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same for a zone today, without a visit
+         * @description Needs the right see.
+         */
+        get: operations["get-zone-watering"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/zones/{id}/waterings": {
         parameters: {
             query?: never;
@@ -1049,6 +1153,19 @@ export interface components {
             outcomes: components["schemas"]["Split"][];
             procedure: string;
             station: string;
+        };
+        Asked: {
+            /** Format: date */
+            day: string;
+        };
+        AuditOnPlan: {
+            cans: components["schemas"]["CanRow"][];
+            /** @description cells of the plan that carry damage on this visit, y·12 + x */
+            damaged: number[];
+            /** @description the lowest quarter, by place in the list */
+            low: number[];
+            /** Format: double */
+            minutes: number;
         };
         AuditResult: {
             fault: boolean;
@@ -1174,15 +1291,66 @@ export interface components {
             /** @description closed today */
             done: components["schemas"]["DayVisit"][];
             due: components["schemas"]["DayVisit"][];
+            /** @description what the watch tells: new ones and those that stand */
+            notices: components["schemas"]["DayNotice"][];
             /** @description today and the days ahead at the station that most visits share */
             sky: components["schemas"]["DaySky"][];
             straying: components["schemas"]["Straying"][];
             /** Format: date */
             today: string;
+            watch?: components["schemas"]["DayWatch"];
         };
-        DaySky: {
+        DayAhead: {
             /** Format: date */
             date: string;
+            /**
+             * Format: double
+             * @description in the root zone in the evening, if nothing is given
+             */
+            left_mm: number | null;
+            permitted: boolean;
+            /** Format: double */
+            rain_mm: number | null;
+        };
+        DayNotice: {
+            /** @description by the forecast */
+            ahead: boolean;
+            /**
+             * Format: date
+             * @description when it comes to a head
+             */
+            comes_on?: string;
+            id: string;
+            /** @enum {string} */
+            kind: "window" | "endurance" | "frost" | "feeding";
+            label: string;
+            /**
+             * Format: int64
+             * @description 2: something has to be done, or it has happened here before
+             * @enum {integer}
+             */
+            level: 1 | 2;
+            /** @description told within the last days and not noted by anybody */
+            new: boolean;
+            noted_by: string;
+            reason: string;
+            /** Format: date */
+            since: string;
+            site_id: string;
+            site_name: string;
+            /** @description a cause or a band; empty where the kind says all */
+            subject: string;
+            /** Format: date */
+            told_on: string;
+            zone_id: string;
+            zone_name: string;
+        };
+        DaySky: {
+            by_hour: boolean;
+            /** Format: date */
+            date: string;
+            /** @description stretches that may be fit to spray, where the hours are known */
+            hours: components["schemas"]["SpraySpell"][];
             /** Format: double */
             rain_mm: number;
             /** @enum {string} */
@@ -1208,6 +1376,26 @@ export interface components {
             order: number;
             overdue: boolean;
             visit: components["schemas"]["Visit"];
+            /** Format: int64 */
+            zones: number;
+        };
+        DayWatch: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date */
+            day: string;
+            finished: boolean;
+            /** Format: int64 */
+            sites: number;
+            /** Format: int64 */
+            sites_done: number;
+            /** Format: int64 */
+            told: number;
+            /**
+             * Format: int64
+             * @description left out, because nothing about them has changed
+             */
+            unchanged: number;
             /** Format: int64 */
             zones: number;
         };
@@ -1487,6 +1675,17 @@ export interface components {
             minutes: number;
             zone_id: string;
         };
+        NewGrass: {
+            /**
+             * Format: int64
+             * @description 1 on the day it was sown or laid
+             */
+            day: number;
+            /** @enum {string} */
+            kind: "seed" | "sod" | "plugs";
+            /** Format: date */
+            on: string;
+        };
         NewSample: {
             /**
              * Format: int64
@@ -1501,6 +1700,9 @@ export interface components {
             kind: "soil" | "disease" | "nematode" | "tissue";
             note: string;
             zone_id: string;
+        };
+        NotedInputBody: {
+            ids: string[];
         };
         Notice: {
             about: string;
@@ -1593,6 +1795,23 @@ export interface components {
             seed: number;
             /** Format: double */
             water_m3: number;
+        };
+        Progress: {
+            /**
+             * Format: int64
+             * @description days or readings written
+             */
+            done: number;
+            /** @description nothing of it was taken */
+            error?: string;
+            /** @description what was odd but taken */
+            flags?: string[] | null;
+            /** Format: int64 */
+            lines: number;
+            /** Format: int64 */
+            of: number;
+            /** @description all of it is written; true on the last line only */
+            taken: boolean;
         };
         RampStep: {
             /** Format: int64 */
@@ -1855,6 +2074,7 @@ export interface components {
             bands: components["schemas"]["SkyBand"][];
             days: components["schemas"]["SkyDay"][];
             endurance: components["schemas"]["SkyViewEnduranceStruct"];
+            frost: components["schemas"]["SkyViewFrostStruct"];
             marks: components["schemas"]["SkyMark"][];
             /** @description what could not be computed, and why */
             missing: string[];
@@ -1863,6 +2083,8 @@ export interface components {
             rain: components["schemas"]["SkyViewRainStruct"];
             sentences: components["schemas"]["SkySentence"][];
             simulated: boolean;
+            /** @description hours of the days ahead that may be fit for spraying by wind, rain and heat */
+            spray: components["schemas"]["SpraySpell"][];
             station: string;
             /** Format: date */
             today: string;
@@ -1886,6 +2108,27 @@ export interface components {
              */
             weeks: number;
         };
+        SkyViewFrostStruct: {
+            /**
+             * Format: int64
+             * @description at −2.2 °C and under
+             */
+            killing: number;
+            /** Format: date */
+            last_on?: string;
+            /** Format: double */
+            lowest_c: number | null;
+            /**
+             * Format: date
+             * @description by the forecast
+             */
+            next_on?: string;
+            /**
+             * Format: int64
+             * @description at 0 °C and under, of the last sixty
+             */
+            nights: number;
+        };
         SkyViewRainStruct: {
             /** Format: double */
             days_14: number;
@@ -1904,6 +2147,17 @@ export interface components {
             /** Format: double */
             b: number;
             label: string;
+        };
+        SpraySpell: {
+            /** Format: date */
+            date: string;
+            /**
+             * Format: int64
+             * @description full hour, local
+             */
+            from: number;
+            /** Format: int64 */
+            to: number;
         };
         Straying: {
             reason: string;
@@ -1928,13 +2182,6 @@ export interface components {
             quick: boolean;
             /** Format: double */
             target_n_g_m2: number;
-        };
-        Taken: {
-            /** Format: int64 */
-            days: number;
-            flags: string[];
-            /** Format: int64 */
-            lines: number;
         };
         VAction: {
             id: string;
@@ -2042,6 +2289,10 @@ export interface components {
             weather_findings: components["schemas"]["VWeather"][];
         };
         Watering: {
+            /** @description the days of the calendar */
+            ahead: components["schemas"]["DayAhead"][];
+            /** @description the last audit, to be drawn over the zone */
+            audit?: components["schemas"]["AuditOnPlan"];
             /** Format: date */
             audited_on?: string;
             /**
@@ -2061,6 +2312,8 @@ export interface components {
              * @description missing in the root zone today
              */
             lack_mm: number;
+            /** @description what was sown or laid here in the last four weeks, by the records */
+            new_grass?: components["schemas"]["NewGrass"];
             policies: components["schemas"]["WateringPolicy"][];
             /** @description for new seed, sod or plugs */
             ramp: components["schemas"]["RampStep"][];
@@ -2124,10 +2377,6 @@ export interface components {
             provisional?: boolean;
             value: unknown;
             window: string[] | null;
-        };
-        WeatherInputBody: {
-            /** @description a weather file in the dialect of docs/formats.md */
-            text: string;
         };
         Zone: {
             /**
@@ -4386,6 +4635,165 @@ export interface operations {
             };
         };
     };
+    "export-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** @description A file in the dialect of docs/formats.md. */
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Lines of progress, the last with taken: true. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-weather": {
         parameters: {
             query?: {
@@ -4475,19 +4883,20 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description A file in the dialect of docs/formats.md. */
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WeatherInputBody"];
+                "text/csv": string;
             };
         };
         responses: {
-            /** @description OK */
+            /** @description Lines of progress, the last with taken: true. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Taken"];
+                    "application/x-ndjson": components["schemas"]["Progress"];
                 };
             };
             /** @description Unauthorized */
@@ -5743,7 +6152,8 @@ export interface operations {
                 /** @description permitted weekdays as three letters with commas, all when left out */
                 days?: string;
                 sunrise?: number;
-                ramp?: "seed" | "sod" | "plugs";
+                /** @description left out: by the records, else seed */
+                ramp?: "" | "seed" | "sod" | "plugs";
             };
             header?: never;
             path: {
@@ -5836,6 +6246,156 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Vocabulary"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "ask-watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "note-notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotedInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -6174,6 +6734,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recovery"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-zone-sky": {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-zone-watering": {
+        parameters: {
+            query?: {
+                /** @description permitted weekdays as three letters with commas, all when left out */
+                days?: string;
+                sunrise?: number;
+                /** @description left out: by the records, else seed */
+                ramp?: "" | "seed" | "sod" | "plugs";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watering"];
                 };
             };
             /** @description Unauthorized */
