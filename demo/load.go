@@ -80,9 +80,9 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 	if err != nil {
 		return false, err
 	}
-	// the watch has looked on two nights before, so that some of what it tells is old by now
+	// the watch has looked nine nights ago and last night, so that some of what it tells is old by now
 	w := server.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
-	for _, day := range []time.Time{Start.AddDate(0, 0, -4), Start} {
+	for _, day := range []time.Time{Start.AddDate(0, 0, -9), Start} {
 		if err := w.Night(ctx, day, nil); err != nil {
 			return false, fmt.Errorf("the watch of %s: %w", day.Format(time.DateOnly), err)
 		}

@@ -36,7 +36,11 @@ func start(t *testing.T) (address string, s *store.Store) {
 	s = testdb.Open(t)
 	_, err = demo.Load(context.Background(), s)
 	require.NoError(t, err)
-	srv := httptest.NewServer(server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}))
+	app := server.New(server.Options{Store: s, Jobs: &server.JobOptions{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
+	rest, err := app.Work(context.Background())
+	require.NoError(t, err)
+	t.Cleanup(rest)
+	srv := httptest.NewServer(app)
 	t.Cleanup(srv.Close)
 	return srv.URL, s
 }

@@ -1,15 +1,18 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/core/watch"
 	"hodos/store"
 )
 
@@ -48,10 +51,13 @@ type DayWatch struct {
 // newFor is how many days a notice that nobody has noted stays among the new ones.
 const newFor = 3
 
-var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "endurance used-up": "Endurance used up", "frost": "Frost after growth has begun", "feeding": "Autumn feeding opens", "window heat": "Heat", "window regulator-worn-off": "Growth regulator has worn off"}
+var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun", "feeding": "Autumn feeding opens", "window heat": "Heat", "window regulator-worn-off": "Growth regulator has worn off"}
 
-func noticeLabel(kind, subject string) string {
+func noticeLabel(kind, subject string, level int) string {
 	key := kind
+	if kind == watch.Endurance && level == watch.Act {
+		return "Endurance used up"
+	}
 	if subject != "" {
 		key += " " + subject
 	}
@@ -63,7 +69,8 @@ func noticeLabel(kind, subject string) string {
 
 var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "window": 2, "feeding": 3}
 
-// notices lists what stands on a day, the urgent first, the same of several zones together.
+// notices lists what stands on a day: thirst and frost first, then windows, the urgent before the rest, the same of several zones
+// together.
 func notices(tx *gorm.DB, today time.Time) ([]DayNotice, error) {
 	var rows []struct {
 		store.WatchNotice
@@ -76,7 +83,7 @@ func notices(tx *gorm.DB, today time.Time) ([]DayNotice, error) {
 		WHERE n.ended_on IS NULL AND n.told_on <= ? ORDER BY s.name, z.name, n.id`, today).Scan(&rows).Error
 	out := make([]DayNotice, 0, len(rows))
 	for _, r := range rows {
-		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind, Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject), Level: r.Level,
+		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind, Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
 			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail, ToldOn: r.ToldOn.Format(dateOnly),
 			New: r.NotedOn == nil && r.ToldOn.After(today.AddDate(0, 0, -newFor)), NotedBy: r.Person})
 	}
@@ -86,17 +93,7 @@ func notices(tx *gorm.DB, today time.Time) ([]DayNotice, error) {
 	}
 	slices.SortStableFunc(out, func(a, b DayNotice) int {
 		ka, kb := a.Kind+a.Subject, b.Kind+b.Subject
-		switch {
-		case urgent[ka] != urgent[kb]:
-			return urgent[kb] - urgent[ka]
-		case noticeOrder[a.Kind] != noticeOrder[b.Kind]:
-			return noticeOrder[a.Kind] - noticeOrder[b.Kind]
-		case ka < kb:
-			return -1
-		case ka > kb:
-			return 1
-		}
-		return b.Level - a.Level
+		return cmp.Or(noticeOrder[a.Kind]-noticeOrder[b.Kind], urgent[kb]-urgent[ka], strings.Compare(ka, kb), b.Level-a.Level)
 	})
 	return out, err
 }

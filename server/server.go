@@ -129,21 +129,31 @@ func (s *Server) OpenAPI() ([]byte, error) { return json.MarshalIndent(s.api.Ope
 // ServeHTTP answers one request.
 func (s *Server) ServeHTTP(w http.ResponseWriter, r *http.Request) { s.echo.ServeHTTP(w, r) }
 
+// Work begins to work the job queue, where the options say so; rest lets the jobs under way finish.
+func (s *Server) Work(ctx context.Context) (rest func(), err error) {
+	if s.jobs == nil {
+		return func() {}, nil
+	}
+	if err := s.jobs.Start(context.WithoutCancel(ctx)); err != nil {
+		return nil, fmt.Errorf("start the jobs: %w", err)
+	}
+	return func() {
+		end, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+		defer cancel()
+		if err := s.jobs.Stop(end); err != nil {
+			s.log.Error("jobs under way were left; another server takes them over", "error", err)
+		}
+	}, nil
+}
+
 // Run listens until the context ends, then lets the requests under way finish.
 func (s *Server) Run(ctx context.Context, listen string) error {
 	srv := &http.Server{Addr: listen, Handler: s.echo, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
-	if s.jobs != nil {
-		if err := s.jobs.Start(context.WithoutCancel(ctx)); err != nil {
-			return fmt.Errorf("start the jobs: %w", err)
-		}
-		defer func() {
-			end, cancel := context.WithTimeout(context.Background(), 10*time.Second)
-			defer cancel()
-			if err := s.jobs.Stop(end); err != nil {
-				s.log.Error("jobs under way were left; another server takes them over", "error", err)
-			}
-		}()
+	rest, err := s.Work(ctx)
+	if err != nil {
+		return err
 	}
+	defer rest()
 	failed := make(chan error, 1)
 	go func() { failed <- srv.ListenAndServe() }()
 	select {

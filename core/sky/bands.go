@@ -33,6 +33,14 @@ func ramp(x, lo, hi float64) float64 { return math.Max(0, math.Min(1, (x-lo)/(hi
 func (s *Sky) bands() {
 	heat, night, drought, flood, frost := s.blank("heat", "stress"), s.blank("warm-nights", "stress"), s.blank("drought", "stress"), s.blank("waterlogged", "stress"), s.blank("frost", "stress")
 	spray := s.blank("spraying", "work")
+	s.spells = map[time.Time][]Spell{}
+	all := make([]weather.Day, len(s.Points))
+	for i := range s.Points {
+		all[i] = s.Points[i].Day
+	}
+	for _, x := range SprayHours(all, s.Ground.Latitude) {
+		s.spells[x.Date] = append(s.spells[x.Date], x)
+	}
 	wet := 0.0
 	for i := range s.Points {
 		p := &s.Points[i]
@@ -54,7 +62,12 @@ func (s *Sky) bands() {
 			wet = wet*.75 + in // four days of memory (judgement)
 			flood.Strength[i] = ramp(wet, 45, 110) * ramp(.25-p.Share, 0, .25)
 		}
-		if p.Wind != nil && p.Rain != nil && p.TMax != nil {
+		if p.Hours != nil {
+			spray.Strength[i] = 0
+			if len(s.spells[p.Date]) > 0 {
+				spray.Strength[i] = 1
+			}
+		} else if p.Wind != nil && p.Rain != nil && p.TMax != nil {
 			ok := *p.Wind >= 1 && *p.Wind <= 4.5 && *p.Rain < 1 && *p.TMax < 29
 			spray.Strength[i] = 0
 			if ok {

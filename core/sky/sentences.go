@@ -32,6 +32,10 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 	onset := g.Onset
 	day := func(t time.Time) string { return t.Format("2 January") }
 
+	before, around := "before onset", "Around onset"
+	if s.NoOnset {
+		before, around = "up to today", "Of late"
+	}
 	hot, n := 0, 0
 	s.each(onset, 0, 14, func(_ int, p *Point) {
 		n++
@@ -40,7 +44,7 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 		}
 	})
 	if !g.Warm && hot > 0 {
-		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over 29.4 °C in the afternoon on %d of the %d days before onset.", hot, n)
+		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over 29.4 °C in the afternoon on %d of the %d days %s.", hot, n, before)
 	}
 	emptiest, when := 0.0, onset
 	s.each(onset.AddDate(0, 0, 3), 0, 21, func(_ int, p *Point) {
@@ -51,11 +55,11 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 	switch {
 	case s.Unsaid: // the balance without the sprinklers would speak of a thirst that nobody knows of
 	case emptiest >= .85:
-		say("water", when.AddDate(0, 0, -7), when, 4, "Around onset %.0f of the %.0f mm in the root zone were gone (%s).", emptiest*s.Total, s.Total, day(when))
+		say("water", when.AddDate(0, 0, -7), when, 4, "%s %.0f of the %.0f mm in the root zone were gone (%s).", around, emptiest*s.Total, s.Total, day(when))
 	case emptiest >= .5:
-		say("water", when.AddDate(0, 0, -7), when, 2, "Around onset the root zone was past half: %.0f of %.0f mm gone on %s.", emptiest*s.Total, s.Total, day(when))
+		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %.0f of %.0f mm gone on %s.", around, emptiest*s.Total, s.Total, day(when))
 	default:
-		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone never passed half depletion in the three weeks before onset: thirst is unlikely.")
+		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone never passed half depletion in the three weeks %s: thirst is unlikely.", before)
 	}
 	surge, at := 0.0, onset
 	s.each(onset, 0, 21, func(i int, p *Point) {
@@ -134,20 +138,38 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		} else if i == s.Today {
 			say("water", today.Date, today.Date, 1.4, "Water is due: %.0f of %.0f mm are gone today.", today.Depletion, s.Total)
 		}
-		var fit []string
-		b, _ := s.Band("spraying")
-		for i := s.Today + 1; i < len(s.Points) && len(fit) < 3; i++ {
-			if b.Strength[i] == 1 {
-				fit = append(fit, s.Points[i].Date.Format("2 January"))
+		if text, byHour := s.fit(); text != "" {
+			what := "Days"
+			if byHour {
+				what = "Hours"
 			}
-		}
-		if len(fit) > 0 {
-			say("spraying", s.Points[s.Today+1].Date, end, .6, "Days that may be fit to spray by wind, rain and heat: %s.", strings.Join(fit, ", "))
+			say("spraying", s.Points[s.Today+1].Date, end, .6, "%s that may be fit to spray by wind, rain and heat: %s.", what, text)
 		}
 	}
 	if worst := s.worstHeat(); worst >= 39 {
 		say("temperature", today.Date, end, .8, "The crew will feel up to %.0f °C in the days ahead: shade, water, early hours.", worst)
 	}
+}
+
+// fit names the next three days on which spraying may be fit, with their hours where these are known.
+func (s *Sky) fit() (text string, byHour bool) {
+	var days []string
+	b, _ := s.Band("spraying")
+	for i := s.Today + 1; i < len(s.Points) && len(days) < 3; i++ {
+		if b.Strength[i] != 1 {
+			continue
+		}
+		text := s.Points[i].Date.Format("2 January")
+		var hours []string
+		for _, p := range s.spells[s.Points[i].Date] {
+			hours = append(hours, fmt.Sprintf("%d to %d h", p.From, p.To))
+		}
+		if len(hours) > 0 {
+			text, byHour = text+" "+strings.Join(hours, " and "), true
+		}
+		days = append(days, text)
+	}
+	return strings.Join(days, ", "), byHour
 }
 
 // worstHeat is the highest heat index of the forecast's afternoons, °C.

@@ -78,16 +78,20 @@ type Sky struct {
 	Findings  []Computed
 	Missing   []Missing
 	Assumed   []string // what the balance took for granted
+	NoOnset   bool     // nobody said when the damage was first seen: the look-backs end with the day of the visit
 	Unsaid    bool     // the lawn is watered and nobody said how much: the balance is what it would be without
+
+	spells map[time.Time][]Spell // fit to spray, where hours are known
 }
 
 // Look puts the series of the past and the forecast together. days are oldest first and end on or before the date of the
 // visit; forecast starts after it. Missing days are gaps, never noughts.
 func Look(days, forecast []weather.Day, g Ground) Sky {
-	if g.Onset.IsZero() {
+	unseen := g.Onset.IsZero()
+	if unseen {
 		g.Onset = g.Date
 	}
-	s := Sky{Ground: g, Today: len(days) - 1}
+	s := Sky{Ground: g, Today: len(days) - 1, NoOnset: unseen}
 	all := make([]weather.Day, 0, len(days)+len(forecast))
 	for _, d := range days {
 		all = append(all, d.Daily())

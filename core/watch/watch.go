@@ -256,8 +256,8 @@ func (w *looker) heat() {
 	}
 }
 
-// endurance tells when two-thirds of what the grass stands without water are used, or will be in the days ahead, and again when
-// all of it is.
+// endurance tells when two-thirds of what the grass stands without water are used, or will be in the days ahead, and again, as
+// more urgent, when all of it is.
 func (w *looker) endurance() {
 	s := &w.s
 	if s.Unsaid || s.Ground.EnduranceWeeks <= 0 {
@@ -270,10 +270,14 @@ func (w *looker) endurance() {
 		}
 		today := s.Points[i].Date
 		dry := s.Balance.Past(i, .85)
-		n := Notice{Kind: Endurance, Level: Act, Ahead: i > s.Today, Since: today.AddDate(0, 0, 1-dry), On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
-		n.Detail = fmt.Sprintf("%d days in a row with 85 %% of the water gone, of %.1f weeks that it stands: survival water is due, about %.0f days are left", dry, e.Weeks, e.DaysLeft)
+		n := Notice{Kind: Endurance, Level: Note, Ahead: i > s.Today, Since: today.AddDate(0, 0, 1-dry), On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
+		left := fmt.Sprintf("about %.0f days are left", e.DaysLeft)
+		if e.DaysLeft < 1.5 {
+			left = "hardly a day is left"
+		}
+		n.Detail = fmt.Sprintf("%d days in a row with 85 %% of the water gone, of %.1f weeks that it stands: survival water is due, %s", dry, e.Weeks, left)
 		if e.Used >= 1 {
-			n.Subject = "used-up"
+			n.Level = Act
 			n.Detail = fmt.Sprintf("%d days in a row with 85 %% of the water gone, of %.1f weeks that it stands: crowns begin to die", dry, e.Weeks)
 		}
 		if n.Ahead {

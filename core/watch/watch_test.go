@@ -102,11 +102,12 @@ func TestEnduranceRunsOut(t *testing.T) {
 	require.False(t, ok)
 	n, ok := look(dry(20))["endurance "]
 	require.True(t, ok, "two to three weeks is what ryegrass stands")
-	require.Equal(t, watch.Act, n.Level)
+	require.Equal(t, watch.Note, n.Level)
 	require.Contains(t, n.Detail, "survival water")
 	require.True(t, n.On.After(today))
-	n, ok = look(dry(45))["endurance used-up"]
+	n, ok = look(dry(45))["endurance "]
 	require.True(t, ok)
+	require.Equal(t, watch.Act, n.Level, "told again, as more urgent")
 	require.Contains(t, n.Detail, "crowns begin to die")
 	wet := dry(45)
 	yes := true

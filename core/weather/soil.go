@@ -159,7 +159,7 @@ var DegreeWindows = []DegreeWindow{
 	{"crabgrass-germination", "Crabgrass germinates", 10, 0, "mean", time.January, 110, 280, "", "", "extension: base 10 °C from 1 January; figures judgement"},
 	{"seed-heads-annual-bluegrass", "Annual bluegrass heads", 0, 0, "mean", time.January, 280, 360, "", "annual-bluegrass", "extension: regulators before heading; figures judgement"},
 	{"billbug-adults", "Billbug adults walk", 10, 0, "sine", time.March, 155, 310, "billbugs", "", "extension: base 10 °C from 1 March; figures judgement"},
-	{"white-grub-eggs", "Grub eggs and first larvae", 10, 0, "sine", time.January, 520, 950, "white-grubs", "", "extension: masked chafers and Japanese beetles; figures judgement"},
+	{"white-grub-eggs", "Grubs hatch", 10, 0, "sine", time.January, 520, 950, "white-grubs", "", "extension: masked chafers and Japanese beetles; figures judgement"},
 	{"sod-webworm-flight", "Webworm moths fly", 10, 30, "sine", time.March, 400, 1600, "sod-webworms", "", "extension; figures judgement"},
 	{"chinch-bug-nymphs", "Chinch bug nymphs", 7, 0, "sine", time.January, 700, 1900, "chinch-bugs", "", "extension: base 7 °C; figures judgement"},
 }

@@ -25,6 +25,7 @@ const Sites = lazy(() => import('./sites/Sites'))
 const Causes = lazy(() => import('./causes/Causes'))
 const CausePage = lazy(() => import('./causes/CausePage'))
 const Sky = lazy(() => import('./sky/Sky'))
+const ZoneSky = lazy(() => import('./sky/Sky').then((m) => ({ default: m.ZoneSky })))
 const Beside = lazy(() => import('./causes/Beside'))
 const SampleForm = lazy(() => import('./samples/SampleForm'))
 const Prices = lazy(() => import('./firm/Prices'))
@@ -46,6 +47,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
           <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
           <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
           <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
+          <Route path="/zones/:zone/sky" element={<ZoneSky />} />
           <Route path="/samples/:sample" element={<SampleForm />} />
           <Route path="/sites" element={<Sites />} />
           <Route path="/sites/:site" element={<Sites />} />

@@ -46,6 +46,46 @@ interface Reply<T> {
   response: Response
 }
 
+function refusedBy(status: number, problem: unknown): Refused {
+  const p = (typeof problem === 'object' && problem !== null ? problem : {}) as Problem
+  const fields = (p.errors ?? []).map((e) => ({ field: (e.location ?? '').replace(/^body\./, ''), reason: e.message ?? '' }))
+  return new Refused(status, p.detail ?? p.title ?? `The server answered ${status}`, fields)
+}
+
+/** The last whole line of an answer that comes in line by line. */
+export function lastLine(text: string): Schemas['Progress'] | undefined {
+  const whole = text.slice(0, text.lastIndexOf('\n')).split('\n').at(-1)
+  return whole ? (JSON.parse(whole) as Schemas['Progress']) : undefined
+}
+
+/** Sends a plain file as it is and follows both ways: how much is sent, then how much of it is taken. */
+export function sendFile(path: string, file: Blob, follow: { sent: (part: number) => void; taken: (p: Schemas['Progress']) => void }): Promise<Schemas['Progress']> {
+  return new Promise((resolve, reject) => {
+    const x = new XMLHttpRequest()
+    x.open('POST', `/api/v1${path}`)
+    x.setRequestHeader('X-Hodos-Csrf', csrf)
+    x.setRequestHeader('Content-Type', 'text/csv')
+    x.upload.onprogress = (e) => { if (e.lengthComputable) follow.sent(e.loaded / e.total) }
+    x.onprogress = () => {
+      const p = x.status === 200 ? lastLine(x.responseText) : undefined
+      if (p && !p.taken && !p.error) follow.taken(p)
+    }
+    x.onerror = () => reject(new Unreachable())
+    x.onload = () => {
+      if (x.status !== 200) {
+        let problem: unknown
+        try { problem = JSON.parse(x.responseText) } catch { problem = undefined }
+        reject(refusedBy(x.status, problem))
+        return
+      }
+      const p = lastLine(x.responseText)
+      if (p?.taken) resolve(p)
+      else reject(new Refused(500, p?.error ?? 'The connection ended before all of it was taken; nothing was'))
+    }
+    x.send(file)
+  })
+}
+
 /** Takes the answer out of a reply, or throws what was wrong with the request. */
 export async function got<T>(reply: Promise<Reply<T>>): Promise<T> {
   let r: Reply<T>
@@ -55,7 +95,5 @@ export async function got<T>(reply: Promise<Reply<T>>): Promise<T> {
     throw new Unreachable()
   }
   if (r.response.ok) return r.data as T
-  const p = (typeof r.error === 'object' && r.error !== null ? r.error : {}) as Problem
-  const fields = (p.errors ?? []).map((e) => ({ field: (e.location ?? '').replace(/^body\./, ''), reason: e.message ?? '' }))
-  throw new Refused(r.response.status, p.detail ?? p.title ?? `The server answered ${r.response.status}`, fields)
+  throw refusedBy(r.response.status, r.error)
 }

@@ -22,7 +22,13 @@ export const useMe = () =>
   })
 
 export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
-export const useDay = () => useQuery({ queryKey: ['day'], queryFn: () => got(api.GET('/day')) })
+/** The day, asked again while the watch is looking or has not yet looked at today. */
+export const useDay = () =>
+  useQuery({
+    queryKey: ['day'],
+    queryFn: () => got(api.GET('/day')),
+    refetchInterval: ({ state: { data } }) => (!data?.watch ? false : !data.watch.finished ? 1000 : data.watch.day < data.today ? 3000 : false),
+  })
 export const useSites = () => useQuery({ queryKey: ['sites'], queryFn: () => got(api.GET('/sites')) })
 export const useHistory = (id: string) => useQuery({ queryKey: ['history', id], queryFn: () => got(api.GET('/sites/{id}/history', { params: { path: { id } } })), enabled: id !== '' })
 export const useClients = () => useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/clients')) })

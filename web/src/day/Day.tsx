@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
 import { fromSI, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
+import { Watch } from './Watch'
 import './day.css'
 
 const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray' }
@@ -48,7 +49,7 @@ function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
             <tr key={d.date} data-spray={d.spray}>
               <th scope="row">{d.date === me.today ? 'Today' : showDate(d.date, 'dmy', true).replace(/ \d{4}$/, '')}</th>
               <td className="num">{t(d.tmin_c)}</td><td className="num" data-hot={d.tmax_c >= 32}>{t(d.tmax_c)}</td><td className="num" data-wet={d.rain_mm >= 1}>{d.rain_mm.toFixed(0)}</td><td className="num">{d.wind_ms.toFixed(1)}</td>
-              <td>{sprayWords[d.spray]}</td>
+              <td>{d.by_hour && d.spray === 'fit' ? <span className="num">{d.hours.map((h) => `${h.from}–${h.to} h`).join(', ')}</span> : sprayWords[d.spray]}</td>
             </tr>
           ))}
         </tbody>
@@ -89,6 +90,7 @@ export default function Day() {
         <Visits list={d.coming} me={me} head="The next seven days" none="Nothing is booked." />
       </div>
       <div>
+        <Watch day={d} me={me} />
         {d.straying.length > 0 && (
           <section className="straying" aria-label="Not on course">
             <h2>Not on course</h2>

@@ -209,7 +209,7 @@ export default function Sites() {
               <li key={z.id}>
                 <b>{z.name}</b> <span className="num">{show(z.area_m2, 'm2', me.unit_system)}</span>
                 <span className="faint">{z.species.map((s) => words.species.get(s)?.label ?? s).join(' with ')}{z.texture ? `, ${z.texture.replaceAll('-', ' ')}` : ''}{z.irrigated === true ? ', irrigated' : z.irrigated === false ? ', not irrigated' : ''}</span>
-                <span className="buttons"><Link className="export" to={`/zones/${z.id}/recovery`}>Recovery</Link>{keeps && <Button onClick={() => setOpen({ what: 'zone', zone: z })}>Change</Button>}</span>
+                <span className="buttons"><Link className="export" to={`/zones/${z.id}/sky`}>Sky</Link><Link className="export" to={`/zones/${z.id}/recovery`}>Recovery</Link>{keeps && <Button onClick={() => setOpen({ what: 'zone', zone: z })}>Change</Button>}</span>
               </li>
             ))}
           </ul>

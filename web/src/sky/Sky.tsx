@@ -1,63 +1,98 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
-import { useMe, useVisit } from '../api/queries'
-import { fromSI, unitFor } from '../format'
+import { useMe, useSites, useVisit } from '../api/queries'
+import { fromSI, showDate, unitFor } from '../format'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
 import { typing } from '../visit/keys'
 import { chartHeight, makeChart, skyOption, tick, type EChartsType, type Span } from './chart'
 import { asCSV } from './csv'
+import { Series } from './Series'
 import { Watering } from './Watering'
 import './sky.css'
 
-/** Weather and ground on one time axis, with the windows under it and what stands out in sentences. */
+/** Where the view stands: on a visit, or on a zone without one. */
+export interface Place { visit?: string; zone: string }
+
+/** Weather and ground of a zone on a visit. */
 export default function Sky() {
   const { visit = '', zone = '' } = useParams()
   const me = useMe().data
   const detail = useVisit(visit)
+  if (detail.isError) return <Problem error={detail.error} />
+  if (!detail.data || !me) return <Busy what="sky and ground" />
+  return <div className="sky-page"><VisitHead detail={detail.data} me={me} zone={zone} view="sky" /><SkyPane place={{ visit, zone }} site={detail.data.site} me={me} /></div>
+}
+
+/** The same of a zone today, without a visit. */
+export function ZoneSky() {
+  const { zone = '' } = useParams()
+  const me = useMe().data
+  const sites = useSites()
+  if (sites.isError) return <Problem error={sites.error} />
+  if (!sites.data || !me) return <Busy what="sky and ground" />
+  const site = sites.data.find((s) => s.zones?.some((z) => z.id === zone))
+  if (!site) return <p className="empty">There is no such zone.</p>
+  return (
+    <div className="sky-page">
+      <header className="visit-head">
+        <div className="visit-place"><h1>{site.name}</h1><span className="faint">{site.client_name}, sky and ground today</span></div>
+        <div className="zones" role="group" aria-label="Zones">{(site.zones ?? []).map((z) => <Link key={z.id} to={`/zones/${z.id}/sky`} aria-current={z.id === zone ? 'true' : undefined}>{z.name}</Link>)}</div>
+        <div className="views"><Link to={`/sites/${site.id}`}>The site</Link><Link to={`/zones/${zone}/recovery`}>Recovery</Link></div>
+      </header>
+      <SkyPane place={{ zone }} site={site} me={me} />
+    </div>
+  )
+}
+
+function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me: Schemas['Me'] }) {
+  const { visit, zone } = place
   const [weeks, setWeeks] = useState(12)
-  const sky = useQuery({ queryKey: ['sky', visit, zone, weeks], queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/sky', { params: { path: { id: visit, zone }, query: { weeks } } })), placeholderData: (old) => old })
+  const sky = useQuery({
+    queryKey: ['sky', visit, zone, weeks],
+    queryFn: () => (visit ? got(api.GET('/visits/{id}/zones/{zone}/sky', { params: { path: { id: visit, zone }, query: { weeks } } })) : got(api.GET('/zones/{id}/sky', { params: { path: { id: zone }, query: { weeks } } }))),
+    placeholderData: (old) => old,
+  })
   const [span, setSpan] = useState<Span | undefined>()
   const [table, setTable] = useState(false)
-  const system = me?.unit_system ?? 'metric'
-  const t = useCallback((c: number) => fromSI(c, 'C', system), [system])
-  if (detail.isError || sky.isError) return <Problem error={detail.error ?? sky.error} />
-  if (!detail.data || !sky.data || !me) return <Busy what="sky and ground" />
+  const t = useCallback((c: number) => fromSI(c, 'C', me.unit_system), [me.unit_system])
+  if (sky.isError) return <Problem error={sky.error} />
+  if (!sky.data) return <Busy what="sky and ground" />
   const v = sky.data
   const unit = unitFor('C', me.unit_system)?.label ?? '°C'
   return (
-    <div className="sky-page">
-      <VisitHead detail={detail.data} me={me} zone={zone} view="sky" />
-      <main>
-        <section className="sky-left" aria-label="Weather and ground">
-          <div className="sky-tools">
-            <span className="faint">{v.station}{v.simulated && ', simulated'}{!v.wet_by_hour && '; wet hours are estimated'}</span>
-            <label>Back <select className="plain" aria-label="Weeks back" value={weeks} onChange={(e) => setWeeks(Number(e.target.value))}>{[6, 12, 26, 52].map((w) => <option key={w} value={w}>{w} weeks</option>)}</select></label>
-            <button type="button" className="plain-button" aria-pressed={table} onClick={() => setTable(!table)}>{table ? 'Chart' : 'Table'}</button>
-            <a className="plain-button" download={`sky-${v.today}.csv`} href={`data:text/csv;charset=utf-8,${encodeURIComponent(asCSV(v))}`}>CSV</a>
-          </div>
-          {v.days.length === 0 ? <p className="empty">There is no weather for this site: name its station, or take in what was measured on site.</p> : table ? <DayTable v={v} t={t} unit={unit} /> : <Chart v={v} span={span} t={t} unit={unit} />}
-        </section>
-        <aside aria-label="What stands out">
-          <h2>What stands out</h2>
-          <ol className="sentences">
-            {v.sentences.map((s) => (
-              <li key={s.text}><button type="button" aria-pressed={span?.from === s.from && span.to === s.to} data-row={s.row} onClick={() => { setTable(false); setSpan(span?.from === s.from && span.to === s.to ? undefined : { from: s.from, to: s.to }) }}>{s.text}</button></li>
-            ))}
-          </ol>
-          <dl className="rain-sums">
-            <div><dt>Rain of 3, 7, 14, 30 days</dt><dd className="num">{[v.rain.days_3, v.rain.days_7, v.rain.days_14, v.rain.days_30].map((x) => Math.round(x)).join(', ')} mm</dd></div>
-            <div><dt>Days without 5 mm</dt><dd className="num">{v.rain.since_5_mm}</dd></div>
-            <div><dt>Endurance without water</dt><dd className="num">{v.endurance.weeks > 0 ? `${Math.round(v.endurance.used * 100)} % used of ${v.endurance.weeks.toFixed(1)} weeks` : 'no value for this grass'}</dd></div>
-          </dl>
-          <Watering visit={visit} zone={zone} me={me} />
-          {v.missing.length > 0 && <p className="notice">{v.missing.join('; ')}.</p>}
-          {v.assumed.length > 0 && <p className="faint">Taken for granted: {v.assumed.join('; ')}.</p>}
-        </aside>
-      </main>
-    </div>
+    <main>
+      <section className="sky-left" aria-label="Weather and ground">
+        <div className="sky-tools">
+          <span className="faint">{v.station}{v.simulated && ', simulated'}{!v.wet_by_hour && '; wet hours are estimated'}</span>
+          <label>Back <select className="plain" aria-label="Weeks back" value={weeks} onChange={(e) => setWeeks(Number(e.target.value))}>{[6, 12, 26, 52].map((w) => <option key={w} value={w}>{w} weeks</option>)}</select></label>
+          <button type="button" className="plain-button" aria-pressed={table} onClick={() => setTable(!table)}>{table ? 'Chart' : 'Table'}</button>
+          <a className="plain-button" download={`sky-${v.today}.csv`} href={`data:text/csv;charset=utf-8,${encodeURIComponent(asCSV(v))}`}>CSV</a>
+        </div>
+        {v.days.length === 0 ? <p className="empty">There is no weather for this site: name its station, or take in what was measured on site.</p> : table ? <DayTable v={v} t={t} unit={unit} /> : <Chart v={v} span={span} t={t} unit={unit} />}
+        <Series site={site} zone={zone} me={me} />
+      </section>
+      <aside aria-label="What stands out">
+        <h2>What stands out</h2>
+        <ol className="sentences">
+          {v.sentences.map((s) => (
+            <li key={s.text}><button type="button" aria-pressed={span?.from === s.from && span.to === s.to} data-row={s.row} onClick={() => { setTable(false); setSpan(span?.from === s.from && span.to === s.to ? undefined : { from: s.from, to: s.to }) }}>{s.text}</button></li>
+          ))}
+        </ol>
+        <dl className="rain-sums">
+          <div><dt>Rain of 3, 7, 14, 30 days</dt><dd className="num">{[v.rain.days_3, v.rain.days_7, v.rain.days_14, v.rain.days_30].map((x) => Math.round(x)).join(', ')} mm</dd></div>
+          <div><dt>Days without 5 mm</dt><dd className="num">{v.rain.since_5_mm}</dd></div>
+          {v.frost.nights > 0 && v.frost.lowest_c != null && <div><dt>Frost in sixty nights</dt><dd className="num">{v.frost.nights}, {v.frost.killing} of them killing, down to {t(v.frost.lowest_c).toFixed(0)} {unit}</dd></div>}
+          {v.frost.next_on && <div><dt>Next frost by the forecast</dt><dd className="num">{showDate(v.frost.next_on, me.date_form, true)}</dd></div>}
+          <div><dt>Endurance without water</dt><dd className="num">{v.endurance.weeks > 0 ? `${Math.round(v.endurance.used * 100)} % used of ${v.endurance.weeks.toFixed(1)} weeks` : 'no value for this grass'}</dd></div>
+        </dl>
+        <Watering place={place} me={me} />
+        {v.missing.length > 0 && <p className="notice">{v.missing.join('; ')}.</p>}
+        {v.assumed.length > 0 && <p className="faint">Taken for granted: {v.assumed.join('; ')}.</p>}
+      </aside>
+    </main>
   )
 }
 

@@ -4,49 +4,100 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, queryClient } from '../api/queries'
 import { readNumber, showDate } from '../format'
 import { Problem } from '../Shell'
+import type { Place } from './Sky'
 
 const week = [['mon', 'Mo'], ['tue', 'Tu'], ['wed', 'We'], ['thu', 'Th'], ['fri', 'Fr'], ['sat', 'Sa'], ['sun', 'Su']] as const
 const policies: Record<string, string> = { 'keep-green': 'Keep it green', 'let-rest': 'Let it rest' }
+const ramps = ['seed', 'sod', 'plugs'] as const
+type Ramp = (typeof ramps)[number]
 
 /** When and how long to water: today's refill, the days ahead under both policies, the catch-can audit behind it. */
-export function Watering({ visit, zone, me }: { visit: string; zone: string; me: Schemas['Me'] }) {
+export function Watering({ place, me }: { place: Place; me: Schemas['Me'] }) {
+  const { visit, zone } = place
   const [days, setDays] = useState<string[]>([])
   const [audit, setAudit] = useState(false)
-  const [ramp, setRamp] = useState<'seed' | 'sod' | 'plugs'>('seed')
-  const plan = useQuery({ queryKey: ['watering', visit, zone, days.join(), ramp], queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/watering', { params: { path: { id: visit, zone }, query: { ramp, ...(days.length ? { days: days.join(',') } : {}) } } })), placeholderData: (old) => old })
+  const [ramp, setRamp] = useState<Ramp | undefined>()
+  const query = { ...(ramp ? { ramp } : {}), ...(days.length ? { days: days.join(',') } : {}) }
+  const plan = useQuery({
+    queryKey: ['watering', visit, zone, days.join(), ramp],
+    queryFn: () => (visit ? got(api.GET('/visits/{id}/zones/{zone}/watering', { params: { path: { id: visit, zone }, query } })) : got(api.GET('/zones/{id}/watering', { params: { path: { id: zone }, query } }))),
+    placeholderData: (old) => old,
+  })
   if (plan.isError) return <Problem error={plan.error} />
   if (!plan.data) return null
   const w = plan.data
+  const step = w.new_grass && (!ramp || ramp === w.new_grass.kind) ? w.ramp.find((s) => w.new_grass && s.from_day <= w.new_grass.day && w.new_grass.day <= s.to_day) : undefined
   return (
     <section className="watering" aria-label="Watering">
       <h2>Watering</h2>
+      {w.new_grass && step && <p className="caution">{w.new_grass.kind === 'seed' ? 'Seed' : w.new_grass.kind === 'sod' ? 'Sod' : 'Plugs'} of {showDate(w.new_grass.on, me.date_form)}, day {w.new_grass.day}: <b>{often(step)}, {step.mm} mm</b>; {step.why}.</p>}
       {!w.known ? <p className="notice">The lawn is watered and nobody said how much. Answer the weekly amount, or note what is given: then minutes and dates follow.</p> : <p>{w.lack_mm.toFixed(0)} of {w.total_mm.toFixed(0)} mm are gone{w.lack_mm >= w.total_mm / 2 ? ': water is due' : w.half_on ? `; half is gone on ${showDate(w.half_on, me.date_form, true)}` : '; half will not be gone by the forecast'}.</p>}
       {w.turn ? (
         <p className="turn"><b className="num">{w.turn.minutes} min</b>{w.turn.cycles > 1 && <>, in <b className="num">{w.turn.cycles}</b> cycles of {w.turn.cycle_minutes} with {w.turn.soak_minutes} min to soak</>}, from <b className="num">{w.turn.start}</b> to {w.turn.end}: {w.turn.gross_mm} mm, <span className="num">{w.turn.litres.toLocaleString('en')} L, {w.turn.cost.toFixed(2)} {me.currency}</span>{w.syringe_minutes > 0 && <span className="faint">. To cool the leaves: {w.syringe_minutes} min</span>}</p>
       ) : w.known && <p className="faint">Minutes need the sprinklers' rate: set out cans.</p>}
-      <p className="faint">{w.rate_mm_h > 0 ? `Sprinklers ${w.rate_mm_h} mm/h, uniformity ${w.uniformity.toFixed(2)}${w.uniformity < 0.6 ? ' (suspect)' : ''}` : 'Never measured'}; the ground takes in {w.intake_mm_h} mm/h.</p>
-      {me.rights.includes('answer-checks') && <button type="button" className="plain-button" aria-expanded={audit} onClick={() => setAudit(!audit)}>Catch cans</button>}
-      {audit && <Cans visit={visit} zone={zone} onDone={() => setAudit(false)} />}
+      <p className="faint">{w.rate_mm_h > 0 ? `Sprinklers ${w.rate_mm_h} mm/h, uniformity ${w.uniformity.toFixed(2)}${w.uniformity < 0.6 ? ' (suspect)' : ''}${w.audited_on ? `, cans of ${showDate(w.audited_on, me.date_form)}` : ''}` : 'Never measured'}; the ground takes in {w.intake_mm_h} mm/h.</p>
+      {w.audit && !audit && <AuditPlan audit={w.audit} />}
+      {visit && me.rights.includes('answer-checks') && <button type="button" className="plain-button" aria-expanded={audit} onClick={() => setAudit(!audit)}>{w.audit ? 'New catch cans' : 'Catch cans'}</button>}
+      {audit && visit && <Cans visit={visit} zone={zone} onDone={() => setAudit(false)} />}
       <div className="weekdays" role="group" aria-label="Permitted days">
         <span className="faint">Permitted</span>
         {week.map(([id, label]) => <button key={id} type="button" aria-pressed={days.includes(id)} onClick={() => setDays(days.includes(id) ? days.filter((d) => d !== id) : [...days, id])}>{label}</button>)}
       </div>
+      {w.ahead.length > 0 && w.policies.length > 0 && <Calendar w={w} me={me} />}
       <div className="policies">
         {w.policies.map((p) => (
           <div key={p.name}>
             <h3>{policies[p.name]}</h3>
-            {p.due.length === 0 ? <p className="faint">Nothing is due in the days ahead.</p> : <ul>{p.due.map((d) => <li key={d.date}><b>{showDate(d.date, me.date_form, true)}</b> <span className="num">{d.mm.toFixed(0)} mm</span><span className="faint"> {d.why}</span></li>)}</ul>}
-            <p className="num">{p.litres.toLocaleString('en')} L, {p.cost.toFixed(2)} {me.currency}</p>
+            <p className="num"><b>{p.litres.toLocaleString('en')} L</b>, {p.cost.toFixed(2)} {me.currency}</p>
             <p className="faint">{p.outlook}</p>
           </div>
         ))}
       </div>
-      <details>
+      <details open={step !== undefined}>
         <summary>Watering in what is new</summary>
-        <select className="plain" aria-label="What is new" value={ramp} onChange={(e) => setRamp(e.target.value as typeof ramp)}><option value="seed">seed</option><option value="sod">sod</option><option value="plugs">plugs</option></select>
-        <ul>{w.ramp.map((s) => <li key={s.from_day}>Day {s.from_day} to {s.to_day}: <b>{s.times_a_day >= 1 ? `${s.times_a_day} times a day` : `every ${Math.round(1 / s.times_a_day)} days`}, {s.mm} mm</b> <span className="faint">{s.why}</span></li>)}</ul>
+        <select className="plain" aria-label="What is new" value={ramp ?? w.new_grass?.kind ?? 'seed'} onChange={(e) => setRamp(e.target.value as Ramp)}>{ramps.map((r) => <option key={r} value={r}>{r}</option>)}</select>
+        <ul>{w.ramp.map((s) => <li key={s.from_day} aria-current={s === step ? 'step' : undefined}>Day {s.from_day} to {s.to_day}: <b>{often(s)}, {s.mm} mm</b> <span className="faint">{s.why}</span></li>)}</ul>
       </details>
     </section>
+  )
+}
+
+const often = (s: Schemas['RampStep']) => (s.times_a_day >= 1 ? `${s.times_a_day} times a day` : `every ${Math.round(1 / s.times_a_day)} days`)
+
+/** The days ahead, a column each: rain, what would be left without watering, and what each policy gives. */
+function Calendar({ w, me }: { w: Schemas['Watering']; me: Schemas['Me'] }) {
+  const short = (iso: string) => showDate(iso, 'dmy', true).split(' ')
+  const due = (name: string, date: string) => w.policies.find((p) => p.name === name)?.due.find((d) => d.date === date)
+  const why = w.policies.flatMap((p) => p.due.map((d) => ({ ...d, policy: policies[p.name] ?? p.name })))
+  return (
+    <div className="calendar">
+      <table>
+        <caption className="unseen">Watering in the days ahead, in mm</caption>
+        <thead><tr><th scope="col"><span className="faint">mm</span></th>{w.ahead.map((d) => <th key={d.date} scope="col" data-permitted={d.permitted}><span className="faint">{short(d.date)[0]?.slice(0, 2)}</span><b className="num">{short(d.date)[1]}</b></th>)}</tr></thead>
+        <tbody>
+          <tr><th scope="row">rain</th>{w.ahead.map((d) => <td key={d.date} className="num" data-rain={(d.rain_mm ?? 0) >= 1}>{d.rain_mm == null ? '–' : d.rain_mm >= 0.5 ? d.rain_mm.toFixed(0) : ''}</td>)}</tr>
+          <tr><th scope="row">left</th>{w.ahead.map((d) => <td key={d.date} className="num" data-short={d.left_mm != null && d.left_mm <= w.total_mm / 2}>{d.left_mm == null ? '–' : d.left_mm.toFixed(0)}</td>)}</tr>
+          {w.policies.map((p) => <tr key={p.name} data-policy={p.name}><th scope="row">{p.name === 'keep-green' ? 'green' : 'rest'}</th>{w.ahead.map((d) => { const x = due(p.name, d.date); return <td key={d.date} className="num" data-due={x !== undefined} data-permitted={d.permitted}>{x ? x.mm.toFixed(0) : d.permitted ? '' : '×'}</td> })}</tr>)}
+        </tbody>
+      </table>
+      {why.length === 0 ? <p className="faint">Nothing is due in the days ahead.</p> : <ul>{why.map((d) => <li key={d.policy + d.date}><b>{showDate(d.date, me.date_form, true)}</b> {d.policy.toLowerCase()}: <span className="num">{d.mm.toFixed(0)} mm</span><span className="faint">, {d.why}</span></li>)}</ul>}
+    </div>
+  )
+}
+
+/** The last audit over the plan: what each can held, the low quarter underlined, the damage shaded. */
+function AuditPlan({ audit }: { audit: Schemas['AuditOnPlan'] }) {
+  const at = new Map(audit.cans.map((c, i) => [c.y * 12 + c.x, { mm: c.mm, low: audit.low.includes(i) }]))
+  const damaged = new Set(audit.damaged)
+  const lowOn = [...at].filter(([cell, c]) => c.low && damaged.has(cell)).length
+  const words = `${audit.cans.length} cans over ${audit.minutes} min; ${audit.low.length} in the low quarter${damaged.size ? `, ${lowOn} of them on the damage` : ''}`
+  return (
+    <figure className="audit-plan">
+      <div className="can-grid" role="img" aria-label={words}>
+        {Array.from({ length: 96 }, (_, cell) => { const c = at.get(cell); return <span key={cell} data-low={c?.low} data-has={c !== undefined} data-damaged={damaged.has(cell)}>{c?.mm.toFixed(c.mm < 10 ? 1 : 0)}</span> })}
+      </div>
+      <figcaption className="faint">{words}. Mm in each can; low ones underlined, damage hatched.</figcaption>
+    </figure>
   )
 }
 

@@ -1,0 +1,67 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useMutation } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { queryClient } from '../api/queries'
+import { daysBetween, showDate, type DateForm } from '../format'
+import { Problem } from '../Shell'
+import { grouped, type Group } from './grouped'
+
+const again = () => queryClient.invalidateQueries({ queryKey: ['day'] })
+
+/** What the watch has found by night: told once, put away when somebody has noted it, standing until it ends. */
+export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
+  const [open, setOpen] = useState(false)
+  const may = me.rights.includes('book-visits')
+  const fresh = grouped(day.notices.filter((n) => n.new))
+  const rest = grouped(day.notices.filter((n) => !n.new))
+  const noted = useMutation({ mutationFn: (ids: string[]) => got(api.POST('/watch/noted', { body: { ids } })), onSuccess: again })
+  const look = useMutation({ mutationFn: () => got(api.POST('/watch', {})), onSuccess: () => new Promise((r) => { setTimeout(r, 900) }).then(again) })
+  const w = day.watch
+  if (!w) return null
+  return (
+    <section className="watch" aria-label="Overnight">
+      <h2>Overnight <small className="num faint">{day.notices.filter((n) => n.new).length}</small></h2>
+      {noted.isError && <Problem error={noted.error} />}
+      {fresh.length === 0 && <p className="faint">Nothing new has opened.</p>}
+      <ul className="told">{fresh.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} onNoted={may ? () => noted.mutate(g.notices.map((n) => n.id)) : undefined} busy={noted.isPending} />)}</ul>
+      {rest.length > 0 && <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} what still stands ({rest.reduce((n, g) => n + g.notices.length, 0)})</button>}
+      {open && <ul className="told">{rest.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} />)}</ul>}
+      <p className="watch-foot faint">
+        {w.finished ? <>Looked at {w.sites === 1 ? 'one site' : `${w.sites} sites`} for {showDate(w.day, me.date_form)}{w.unchanged > 0 && `, ${w.unchanged} of ${w.zones} lawns unchanged`}.</> : <><progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Looking" /> Looking: {w.sites_done} of {w.sites} sites</>}
+        {may && w.finished && <button type="button" className="quiet" disabled={look.isPending} onClick={() => look.mutate()}>Look now</button>}
+      </p>
+      {look.isError && <Problem error={look.error} />}
+    </section>
+  )
+}
+
+function since(n: Schemas['DayNotice'], today: string, form: DateForm): string {
+  if (n.kind === 'frost') return showDate(n.comes_on ?? n.since, form, true)
+  const d = daysBetween(n.since, today)
+  return d < 0 ? `from ${showDate(n.since, form, true)}` : d === 0 ? 'since today' : `since ${showDate(n.since, form)}`
+}
+
+function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form: DateForm; onNoted?: (() => void) | undefined; busy?: boolean }) {
+  const one = g.notices[0]
+  if (!one) return null
+  return (
+    <li data-level={g.level} data-kind={one.kind}>
+      <div className="told-head">
+        <b>{one.label}</b> <span className="faint num">{since(one, today, form)}{g.notices.length > 1 && `, ${g.notices.length} lawns`}</span>
+        {onNoted && <button type="button" className="plain-button" disabled={busy} aria-label={`Noted: ${one.label}`} onClick={onNoted}>Noted</button>}
+      </div>
+      {g.reason && <p>{g.reason}.</p>}
+      <ul className="told-where" data-wrap={g.reason !== ''}>
+        {g.notices.map((n) => (
+          <li key={n.id}>
+            <Link to={`/zones/${n.zone_id}/sky`} data-level={n.level}>{n.site_name}, {n.zone_name}</Link>
+            {!g.reason && <span> {n.reason}</span>}
+            {g.reason && n.level > 1 && g.level > 1 && n.reason.includes('it was here before') && <span className="faint"> was here before</span>}
+            {n.noted_by && <span className="faint"> noted by {n.noted_by}</span>}
+          </li>
+        ))}
+      </ul>
+    </li>
+  )
+}

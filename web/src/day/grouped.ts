@@ -1,0 +1,27 @@
+import type { Schemas } from '../api/client'
+
+type Notice = Schemas['DayNotice']
+
+/** The same thing told of several lawns. */
+export interface Group {
+  key: string
+  level: number
+  notices: Notice[]
+  /** The reason, where it is the same for all; empty where each lawn has its own. */
+  reason: string
+}
+
+const plain = (reason: string) => reason.replace('; it was here before', '')
+
+/** Puts the notices of one thing together, in the order in which they come; lawns that had it before go first. */
+export function grouped(notices: Notice[]): Group[] {
+  const groups = new Map<string, Notice[]>()
+  for (const n of notices) {
+    const key = `${n.kind} ${n.subject}`
+    groups.set(key, [...(groups.get(key) ?? []), n])
+  }
+  return [...groups].map(([key, list]) => {
+    const same = list.every((n) => plain(n.reason) === plain(list[0]?.reason ?? ''))
+    return { key, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? plain(list[0]?.reason ?? '') : '' }
+  })
+}
