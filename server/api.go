@@ -277,7 +277,7 @@ func (s *Server) sessionRoutes() {
 			return nil, s.said(err)
 		}
 		if s.jobs != nil { // the nights that have passed are one look at the day that has come
-			if err := s.jobs.Ask(ctx, today, nil); err != nil {
+			if _, err := s.jobs.Ask(ctx, today, nil); err != nil {
 				return nil, s.said(err)
 			}
 		}

@@ -145,6 +145,7 @@ func (s *Server) watchRoutes() {
 			return nil, s.said(err)
 		}
 		firm := who(ctx).Firm
-		return answer(asked{today.Format(dateOnly)}), s.said(s.jobs.Ask(ctx, today, &firm))
+		_, err = s.jobs.Ask(ctx, today, &firm)
+		return answer(asked{today.Format(dateOnly)}), s.said(err)
 	})
 }

@@ -55,7 +55,7 @@ func (w *nightWorker) Work(ctx context.Context, job *river.Job[night]) error {
 		return river.JobCancel(err)
 	}
 	return w.jobs.watcher.Store.Shared(ctx).Transaction(func(tx *gorm.DB) error {
-		parts, err := w.jobs.watcher.Plan(ctx, tx, day, job.Args.Firm)
+		parts, err := w.jobs.watcher.Plan(ctx, tx, day, job.Args.Round, job.Args.Firm)
 		if err != nil {
 			return err
 		}
@@ -152,10 +152,34 @@ func (j *Jobs) Start(ctx context.Context) error { return j.queue.Start(ctx) }
 func (j *Jobs) Stop(ctx context.Context) error { return j.queue.Stop(ctx) }
 
 // Ask puts a round of the watch into the queue, for one firm or all: after the clock was moved, and when somebody asks for it. It does
-// nothing when the same was asked for within the same second.
-func (j *Jobs) Ask(ctx context.Context, day time.Time, firm *uuid.UUID) error {
-	_, err := j.queue.Insert(ctx, night{Day: day.Format(dateOnly), Round: "asked " + j.watcher.Now().UTC().Format(time.DateTime), Firm: firm}, once)
-	return err
+// nothing when the same was asked for within the same second. round names it.
+func (j *Jobs) Ask(ctx context.Context, day time.Time, firm *uuid.UUID) (round string, err error) {
+	round = "asked " + j.watcher.Now().UTC().Format(time.DateTime)
+	_, err = j.queue.Insert(ctx, night{Day: day.Format(dateOnly), Round: round, Firm: firm}, once)
+	return round, err
+}
+
+// Round is how far a round is.
+type Round struct {
+	Planned bool // it is cut into parts
+	Sites   int
+	Done    int // sites that were looked at
+	Lost    int // sites of parts that failed too often
+}
+
+// Finished reports whether nothing of the round is left to do.
+func (r Round) Finished() bool { return r.Planned && r.Done+r.Lost == r.Sites }
+
+// Far says how far a round is, whoever works it.
+func (j *Jobs) Far(ctx context.Context, round string) (Round, error) {
+	var r Round
+	err := j.watcher.Store.Shared(ctx).Raw(`SELECT
+		EXISTS (SELECT FROM river_job WHERE kind = 'watch-night' AND args @> jsonb_build_object('round', ?::text) AND state = 'completed') AS planned,
+		coalesce(sum((args->>'sites')::int), 0) AS sites,
+		coalesce(sum((args->>'sites')::int) FILTER (WHERE state = 'completed'), 0) AS done,
+		coalesce(sum((args->>'sites')::int) FILTER (WHERE state IN ('discarded', 'cancelled')), 0) AS lost
+		FROM river_job WHERE kind = 'watch-part' AND args @> jsonb_build_object('round', ?::text)`, round, round).Scan(&r).Error
+	return r, err
 }
 
 // loudly writes jobs that failed into the log; the queue tries them again.

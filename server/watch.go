@@ -34,7 +34,7 @@ const partSites = 50
 
 // Part is one piece of a night: a firm's sites at one station, from one key to another.
 type Part struct {
-	Night   uuid.UUID  `json:"night"`
+	Round   string     `json:"round"`
 	Run     uuid.UUID  `json:"run"`
 	Firm    uuid.UUID  `json:"firm"`
 	Station *uuid.UUID `json:"station,omitempty"`
@@ -45,11 +45,7 @@ type Part struct {
 }
 
 // Plan cuts a night into parts and opens a run for each firm. only limits it to one firm.
-func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, only *uuid.UUID) ([]Part, error) {
-	night, err := uuid.NewV7()
-	if err != nil {
-		return nil, err
-	}
+func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, round string, only *uuid.UUID) ([]Part, error) {
 	var rows []struct {
 		FirmID      uuid.UUID
 		StationID   *uuid.UUID
@@ -78,7 +74,7 @@ func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, only *uui
 		}
 		run.Sites += r.Sites
 		run.Parts++
-		parts = append(parts, Part{night, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, day.Format(dateOnly)})
+		parts = append(parts, Part{round, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, day.Format(dateOnly)})
 	}
 	for _, run := range order {
 		if err := tx.Exec("SELECT set_config('app.firm', ?, true)", run.FirmID.String()).Error; err != nil {
@@ -271,7 +267,7 @@ func write(tx *gorm.DB, z store.Zone, rows []store.WatchNotice, now []watch.Noti
 func (w Watcher) Night(ctx context.Context, day time.Time, progress func(sites, of int)) error {
 	var parts []Part
 	err := w.Store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
-		parts, err = w.Plan(ctx, tx, day, nil)
+		parts, err = w.Plan(ctx, tx, day, "", nil)
 		return err
 	})
 	if err != nil {

@@ -165,7 +165,10 @@ func TestServersShareANight(t *testing.T) {
 	var asked sync.WaitGroup
 	a, b := w.jobs(ctx, 2), w.jobs(ctx, 2)
 	for _, j := range []*server.Jobs{a, b} {
-		asked.Go(func() { require.NoError(t, j.Ask(ctx, demo.Start, nil)) })
+		asked.Go(func() {
+			_, err := j.Ask(ctx, demo.Start, nil)
+			require.NoError(t, err)
+		})
 	}
 	asked.Wait()
 	var runs []store.WatchRun
@@ -211,7 +214,7 @@ func TestAPartIsDoneWithItsJobOrNotAtAll(t *testing.T) {
 	watch := server.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
 	var parts []server.Part
 	require.NoError(t, w.store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
-		parts, err = watch.Plan(ctx, tx, demo.Start.AddDate(0, 0, 3), nil)
+		parts, err = watch.Plan(ctx, tx, demo.Start.AddDate(0, 0, 3), "", nil)
 		return err
 	}))
 	require.Len(t, parts, 2, "two stations")

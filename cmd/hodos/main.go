@@ -13,6 +13,7 @@ const usage = `hodos weighs what is wrong with a lawn.
   hodos simulate [--lawns N] [--seed N]  play lawns of which the truth is known (docs/simulation.md)
   hodos serve                         serve the application (settings: docs/operating.md)
   hodos demo [--fresh]                serve the demo firm on a simulated clock
+  hodos watch [--day DAY]             look at every zone now, shared with the servers that run
   hodos migrate                       bring the database up to date
   hodos new-firm --name … --owner … --email …
                                       make a firm with its first owner, password on standard input
@@ -28,7 +29,7 @@ func main() {
 		fmt.Fprint(os.Stderr, usage)
 		os.Exit(2)
 	}
-	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm, "simulate": simulate}
+	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm, "simulate": simulate, "watch": watchNow}
 	run, ok := commands[os.Args[1]]
 	if !ok {
 		fmt.Fprintf(os.Stderr, "hodos: unknown command %q\n\n%s", os.Args[1], usage)
