@@ -210,6 +210,9 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 		if err != nil {
 			return err
 		}
+		if err := found[0].weather(); err != nil {
+			return err
+		}
 		c = found[0].c
 		look, _, _ = c.Sky(diagnosis.Gather(c).Values)
 		// what was done and found stands as marks on the axis

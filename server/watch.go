@@ -147,7 +147,8 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 	for _, n := range standing {
 		of[n.ZoneID] = append(of[n.ZoneID], n)
 	}
-	for _, z := range all {
+	for i := range all {
+		z := &all[i]
 		sum.zones++
 		m := marks[z.zone.ID]
 		if bytes.Equal(m.MadeFrom, z.madeFrom) {
@@ -157,6 +158,9 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 		if len(m.MadeFrom) > 0 && m.Day.UTC().After(day) {
 			sum.unchanged++ // somebody has looked at a later day already
 			continue
+		}
+		if err := z.weather(); err != nil {
+			return sum, err
 		}
 		now := watch.Look(watch.Zone{Case: z.c, Had: z.had}, bandLabel)
 		told, ended, err := write(tx, z.zone, of[z.zone.ID], now, day)
@@ -289,33 +293,39 @@ func (w Watcher) Night(ctx context.Context, day time.Time, progress func(sites, 
 	return nil
 }
 
-// stationSky is the weather of a station with its forecast, and the sum of it all.
+// stationSky is the weather of a station with its forecast. The days are read when they are first asked for: the sum tells
+// without them whether anything has changed.
 type stationSky struct {
 	station  *store.Station
-	days     []weather.Day
 	forecast []weather.Day
 	sum      []byte
+	read     func() ([]weather.Day, error)
 }
 
-// Sky reads the weather of a station once for all the sites that share it.
+// Sky stands for the weather of a station, for all the sites that share it.
 func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, error) {
-	var out stationSky
+	out := stationSky{read: func() ([]weather.Day, error) { return nil, nil }}
 	h := sha256.New()
 	if id != nil {
 		out.station = &store.Station{}
 		if err := tx.First(out.station, "id = ?", *id).Error; err != nil {
 			return out, err
 		}
-		var rows []store.StationDay
-		if err := tx.Where("station_id = ? AND day > ? AND day <= ?", *id, day.AddDate(0, 0, -weatherDays), day).Order("day").Find(&rows).Error; err != nil {
-			return out, err
-		}
-		out.days = weatherOf(rows)
 		if w.Weather != nil {
 			out.forecast = w.Weather.Forecast(*out.station, day, forecastDays)
 		}
+		var days []weather.Day
+		out.read = func() ([]weather.Day, error) {
+			if days != nil {
+				return days, nil
+			}
+			var rows []store.StationDay
+			err := tx.Where("station_id = ? AND day > ? AND day <= ?", *id, day.AddDate(0, 0, -weatherDays), day).Order("day").Find(&rows).Error
+			days = weatherOf(rows)
+			return days, err
+		}
+		_, _ = fmt.Fprintf(h, "%s %d", out.station.ID, out.station.Revision)
 	}
-	sumDays(h, out.days)
 	sumDays(h, out.forecast)
 	out.sum = h.Sum(nil)
 	return out, nil
@@ -354,6 +364,18 @@ type zoneNow struct {
 	c        diagnosis.Case
 	had      map[string]bool
 	madeFrom []byte
+	own      []store.SiteDay
+	water    givenWater
+	at       stationSky
+}
+
+// weather puts the days onto the case: the station's under what was measured on site, with the water that was given.
+func (z *zoneNow) weather() error {
+	days, err := z.at.read()
+	z.c.Weather = onSite(append([]weather.Day(nil), days...), z.own)
+	z.c.Forecast = append([]weather.Day(nil), z.at.forecast...)
+	z.water.onto(z.c.Weather)
+	return err
 }
 
 // lasting are the checks whose last answer still holds when nobody is on the lawn; readings are those that tell of their own day.
@@ -362,8 +384,8 @@ var (
 	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
 )
 
-// zonesOn puts together what is known of some zones on a day, with six questions to the database however many they are. The
-// zones belong to the sites, and the sites to one station.
+// zonesOn puts together what is known of some zones on a day but for their weather, with six questions to the database however
+// many they are. The zones belong to the sites, and the sites to one station.
 func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky, day time.Time) ([]zoneNow, error) {
 	keys := zoneKeys(zones)
 	siteAt := map[uuid.UUID]store.Site{}
@@ -400,30 +422,24 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 			had[d.ZoneID] = append(had[d.ZoneID], d.Leading)
 		}
 	}
-	skyOf := map[uuid.UUID][]weather.Day{}
 	sums := map[uuid.UUID][]byte{}
 	for _, s := range sites {
-		days := append([]weather.Day(nil), at.days...)
-		skyOf[s.ID] = onSite(days, ownOf[s.ID])
 		sums[s.ID] = at.sum
 		if len(ownOf[s.ID]) > 0 {
 			h := sha256.New()
 			_, _ = h.Write(at.sum)
-			sumDays(h, skyOf[s.ID])
+			sumDays(h, onSite(nil, ownOf[s.ID]))
 			sums[s.ID] = h.Sum(nil)
 		}
 	}
 	out := make([]zoneNow, 0, len(zones))
 	for _, z := range zones {
 		site := siteAt[z.SiteID]
-		n := zoneNow{zone: z, site: site, c: zoneCase(z, site, day), had: map[string]bool{}}
-		n.c.Weather = append([]weather.Day(nil), skyOf[site.ID]...)
-		n.c.Forecast = append([]weather.Day(nil), at.forecast...)
+		n := zoneNow{zone: z, site: site, c: zoneCase(z, site, day), had: map[string]bool{}, own: ownOf[site.ID], water: water[z.ID], at: at}
 		n.c.Findings, n.c.Earlier = answers[z.ID].lasting, answers[z.ID].earlier
 		if n.c.Findings == nil {
 			n.c.Findings = map[string]diagnosis.Value{}
 		}
-		water[z.ID].onto(n.c.Weather)
 		for _, t := range water[z.ID].records {
 			n.c.Treatments = append(n.c.Treatments, diagnosis.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
 		}

@@ -75,6 +75,7 @@ type (
 		Latitude, Longitude float64
 		Simulated           bool
 		Seed                int64
+		Revision            int64 `gorm:"->"` // counts the changes of its days
 	}
 	StationDay struct {
 		StationID uuid.UUID

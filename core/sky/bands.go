@@ -194,7 +194,7 @@ func (s *Sky) diseaseBands() {
 				next = math.Max(next, *s.Points[i+1].TMin)
 			}
 			pythium.Strength[i] = 0
-			if weather.PythiumBlight(*p.TMax, next, p.humid(), *p.RH) {
+			if weather.PythiumBlight(*p.TMax, next, p.Humid, *p.RH) {
 				pythium.Strength[i] = 1
 			}
 		}
@@ -219,9 +219,6 @@ func (s *Sky) diseaseBands() {
 		s.Bands = append(s.Bands, b)
 	}
 }
-
-// humid is the hours over 90 % humidity; NaN without hours.
-func (p *Point) humid() float64 { return p.LeafWetness().Humid }
 
 // means are those of temperature and humidity over the n days that end with i.
 func (s *Sky) means(i, n int) (t, rh float64, ok bool) {

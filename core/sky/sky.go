@@ -39,6 +39,7 @@ type Point struct {
 	Runoff            float64 // mm
 	WetHours, WetWarm float64 // of the leaves, and how warm it was meanwhile, °C
 	WetEstimated      bool
+	Humid             float64 // hours over 90 % humidity; NaN without hours
 	Growth            float64 // growth potential, 0 to 1
 }
 
@@ -135,13 +136,15 @@ func (s *Sky) points(all []weather.Day) {
 	}
 	s.Points = make([]Point, len(all))
 	for i, d := range all {
-		p := Point{Day: d, Forecast: i > s.Today, SoilMean: course[i].Mean, SoilPeak: course[i].Peak(), ET0: math.NaN(), ETc: math.NaN(), WetHours: math.NaN(), WetWarm: math.NaN(), Growth: math.NaN()}
+		p := Point{Day: d, Forecast: i > s.Today, SoilMean: course[i].Mean, SoilPeak: course[i].Peak(), ET0: math.NaN(), ETc: math.NaN(), WetHours: math.NaN(), WetWarm: math.NaN(), Humid: math.NaN(), Growth: math.NaN()}
 		b := s.Balance.Days[i]
 		p.Depletion, p.Share, p.Runoff = b.Depletion, s.Balance.Share(i), b.Runoff
 		if !b.Gap {
 			p.ET0, p.ETc = b.ET0, b.ETc
 		}
-		if w := d.LeafWetness(); w.Known {
+		w := d.LeafWetness()
+		p.Humid = w.Humid
+		if w.Known {
 			p.WetHours, p.WetWarm, p.WetEstimated = w.Hours, w.Warm, w.Estimated
 		}
 		if t, ok := d.Mean(); ok {

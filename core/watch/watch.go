@@ -59,8 +59,7 @@ const (
 
 // Look says what is to be told of a zone on the day of its case, the most urgent first. label names causes and bands for people.
 func Look(z Zone, label func(id string) string) []Notice {
-	g := diagnosis.Gather(z.Case)
-	s, _, _ := z.Case.Sky(g.Values)
+	s, _, _ := z.Case.Sky(z.Case.Findings)
 	if s.Today < 0 {
 		return nil
 	}

@@ -71,6 +71,19 @@ CREATE TABLE watch_notices (
 CREATE UNIQUE INDEX watch_notices_standing ON watch_notices (zone_id, kind, subject) WHERE ended_on IS NULL;
 CREATE INDEX watch_notices_firm ON watch_notices (firm_id, told_on) WHERE ended_on IS NULL;
 
+-- A station's revision counts up whenever its days change, so that whoever has read them knows without reading them again.
+ALTER TABLE stations ADD COLUMN revision bigint NOT NULL DEFAULT 0;
+-- +goose StatementBegin
+CREATE FUNCTION count_revision() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+  UPDATE stations SET revision = revision + 1 WHERE id IN (SELECT station_id FROM changed);
+  RETURN NULL;
+END $$;
+-- +goose StatementEnd
+CREATE TRIGGER station_days_come AFTER INSERT ON station_days REFERENCING NEW TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION count_revision();
+CREATE TRIGGER station_days_change AFTER UPDATE ON station_days REFERENCING NEW TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION count_revision();
+CREATE TRIGGER station_days_go AFTER DELETE ON station_days REFERENCING OLD TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION count_revision();
+
 CREATE INDEX answers_zone ON answers (zone_id, finding, seq);
 CREATE INDEX sites_station ON sites (firm_id, station_id, id);
 CREATE INDEX zones_site ON zones (firm_id, site_id);
@@ -102,6 +115,11 @@ $$;
 
 -- +goose Down
 DROP FUNCTION watch_parts(integer);
+DROP TRIGGER station_days_come ON station_days;
+DROP TRIGGER station_days_change ON station_days;
+DROP TRIGGER station_days_go ON station_days;
+DROP FUNCTION count_revision();
+ALTER TABLE stations DROP COLUMN revision;
 DROP INDEX answers_zone, sites_station, zones_site;
 DROP TABLE watch_notices, watch_zones, watch_runs, readings;
 ALTER TABLE site_days DROP COLUMN irrigation_mm;
