@@ -86,11 +86,17 @@ func (w *looker) tell(n Notice) { w.out = append(w.out, n) }
 // until is the last index that lies no more than the days ahead.
 func (w *looker) until(days int) int { return min(w.s.Today+days, len(w.s.Points)-1) }
 
+// shaded are the diseases of shade: told only where a third of the sun is missing, or where they have been (judgement).
+var shaded = map[string]bool{"powdery-mildew": true}
+
 // telling reports whether a cause is worth telling of here, and how urgently: what was here before always, the rest where
 // grass and season let it be likely.
 func (w *looker) telling(cause string) (level int, ok bool) {
 	if w.Had[cause] {
 		return Act, true
+	}
+	if shaded[cause] && w.s.Ground.Shade < 1./3 {
+		return Note, false
 	}
 	return Note, diagnosis.Odds(cause, w.Case.Lawn) >= leastOdds
 }

@@ -87,6 +87,17 @@ func TestDiseaseWeatherOpens(t *testing.T) {
 	require.True(t, ok)
 }
 
+func TestMildewIsOfTheShade(t *testing.T) {
+	today := date(time.September, 20)
+	past, ahead := weatherOf(today, 60, 5, func(int) (float64, float64, float64, float64) { return 14, 22, 1, 80 })
+	z := zone("kentucky-bluegrass", today, true, past, ahead)
+	_, ok := look(z)["window powdery-mildew"]
+	require.False(t, ok, "nobody said that it lies in the shade")
+	z.Case.Findings["sun-hours"] = diagnosis.NumberValue(3)
+	_, ok = look(z)["window powdery-mildew"]
+	require.True(t, ok)
+}
+
 func TestEnduranceRunsOut(t *testing.T) {
 	today := date(time.August, 10)
 	dry := func(days int) watch.Zone {

@@ -292,7 +292,7 @@ func (b *builder) finish() {
 		b.s.Days[i] = b.s.Days[i].Daily()
 		if i > 0 {
 			if gap := int(b.s.Days[i].Date.Sub(b.s.Days[i-1].Date).Hours()/24) - 1; gap > 0 {
-				b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%d days are missing after %s", gap, b.s.Days[i-1].Date.Format(time.DateOnly))})
+				b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s missing after %s", map[bool]string{true: "1 day is", false: fmt.Sprintf("%d days are", gap)}[gap == 1], b.s.Days[i-1].Date.Format(time.DateOnly))})
 			}
 		}
 		if d := b.s.Days[i]; d.TMin != nil && d.TMax != nil && *d.TMin > *d.TMax {

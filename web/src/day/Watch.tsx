@@ -56,7 +56,7 @@ function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form
         {g.notices.map((n) => (
           <li key={n.id}>
             <Link to={`/zones/${n.zone_id}/sky`} data-level={n.level}>{n.site_name}, {n.zone_name}</Link>
-            {!g.reason && <span> {n.reason}</span>}
+            {!g.reason && <span className="told-why">{n.reason}</span>}
             {g.reason && n.level > 1 && g.level > 1 && n.reason.includes('it was here before') && <span className="faint"> was here before</span>}
             {n.noted_by && <span className="faint"> noted by {n.noted_by}</span>}
           </li>

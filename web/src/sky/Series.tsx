@@ -43,7 +43,8 @@ function FileIn({ site, kind }: { site: string; kind: 'weather' | 'readings' }) 
     onSuccess: refresh,
     onSettled: () => setHow(undefined),
   })
-  const what = kind === 'weather' ? 'days' : 'readings'
+  const one = kind === 'weather' ? 'day' : 'reading'
+  const count = (n: number, word: string) => `${n.toLocaleString('en')} ${word}${n === 1 ? '' : 's'}`
   return (
     <div className="file-in">
       <label className="plain-button">Take in a file<input type="file" accept=".csv,text/csv" aria-label={kind === 'weather' ? 'Weather file' : 'Readings file'} disabled={send.isPending} onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) send.mutate(f) }} /></label>
@@ -51,7 +52,7 @@ function FileIn({ site, kind }: { site: string; kind: 'weather' | 'readings' }) 
       {send.isError && <Problem error={send.error} />}
       {send.isSuccess && (
         <div className="notice" role="status">
-          <p><b className="num">{send.data.done.toLocaleString('en')} {what}</b> of {send.data.lines.toLocaleString('en')} lines are in.</p>
+          <p><b className="num">{count(send.data.done, one)}</b> of {count(send.data.lines, 'line')} {send.data.done === 1 ? 'is' : 'are'} in.</p>
           {(send.data.flags ?? []).length > 0 && <ul>{send.data.flags?.map((f) => <li key={f}>{f}</li>)}</ul>}
         </div>
       )}
