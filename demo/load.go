@@ -115,6 +115,25 @@ type property struct {
 	zones                 []zone
 	past                  []past
 	due                   []due
+	given                 []given
+	read                  []reading
+}
+
+// given is water that a zone has had at a steady pace, by its log.
+type given struct {
+	zone     int
+	from, to time.Time
+	every    int // days
+	mm       float64
+}
+
+// reading is a probe's or a thermometer's, or of a soil test.
+type reading struct {
+	zone    int
+	on      time.Time
+	hour    float64 // 0 for none
+	finding string
+	value   float64
 }
 
 type zone struct {
@@ -136,6 +155,7 @@ type past struct {
 	confirm  string // the cause that was confirmed; the diagnosis is made from the findings
 	record   []store.TreatmentRecord
 	look     *store.Look
+	cans     []server.CanRow // of an audit of fifteen minutes
 	person   string
 }
 
@@ -173,6 +193,22 @@ func (p property) load(tx *gorm.DB) error {
 	}
 	if err := tx.Create(&zones).Error; err != nil {
 		return err
+	}
+	for _, g := range p.given {
+		for d := g.from; !d.After(g.to); d = d.AddDate(0, 0, g.every) {
+			if err := tx.Create(&store.ZoneWatering{FirmID: Firm, ZoneID: zones[g.zone].ID, Day: d, MM: g.mm}).Error; err != nil {
+				return err
+			}
+		}
+	}
+	for i, r := range p.read {
+		row := store.Reading{ID: key(2_000_000 + p.n*1_000 + uint32(i)), FirmID: Firm, ZoneID: zones[r.zone].ID, Day: r.on, Finding: r.finding, Value: r.value, Origin: "file", PersonID: People["technician"], RecordedAt: r.on.Add(20 * time.Hour)}
+		if r.hour > 0 {
+			row.Hour = f(r.hour)
+		}
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
 	}
 	for i, v := range p.past {
 		if err := v.load(tx, p, site, zones[v.zone], i); err != nil {
@@ -238,6 +274,19 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 			return err
 		}
 	}
+	if v.cans != nil {
+		rate, uniformity, err := server.AuditOf(v.cans, 15)
+		if err != nil {
+			return err
+		}
+		cans, err := json.Marshal(v.cans)
+		if err != nil {
+			return err
+		}
+		if err := tx.Create(&store.Audit{ID: sub(80), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, AuditedOn: v.on, Minutes: 15, Cans: cans, RateMMH: rate, Uniformity: uniformity, PersonID: person, RecordedAt: at}).Error; err != nil {
+			return err
+		}
+	}
 	if v.look != nil {
 		l := *v.look
 		l.ID, l.FirmID, l.VisitID, l.ZoneID, l.LookedOn, l.PersonID, l.RecordedAt = sub(90), Firm, visit.ID, z.ID, v.on, person, at
@@ -289,4 +338,15 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 		return store.Diagnosis{}, fmt.Errorf("the story says %s, the scales say %s", v.confirm, r.Causes[0].ID)
 	}
 	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID, Probability: r.Causes[0].Probability, CaseFile: file, Answer: full, GivenOn: v.on}, nil
+}
+
+// cans lays depths in mm out over the plan, row by row, every second cell; a negative one is no can.
+func cans(depths ...float64) []server.CanRow {
+	var out []server.CanRow
+	for i, mm := range depths {
+		if mm >= 0 {
+			out = append(out, server.CanRow{X: i % 6 * 2, Y: i / 6 * 2, MM: mm})
+		}
+	}
+	return out
 }

@@ -315,15 +315,15 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) S
 				strongest = math.Max(strongest, x)
 			}
 		}
-		if c, ok := diagnosis.CauseByID(b.ID); ok && b.Kind == "disease" && !mayHave(c, look.Ground.Warm) {
-			continue
+		if b.Kind == "disease" && diagnosis.Odds(b.ID, c.Lawn) == 0 {
+			continue // this grass cannot have it
 		}
 		if strongest > 0 {
 			v.Bands = append(v.Bands, row)
 		}
 	}
 	for _, x := range look.Sentences(bandLabel) {
-		if cause, ok := diagnosis.CauseByID(x.Row); ok && !mayHave(cause, look.Ground.Warm) {
+		if _, ok := diagnosis.CauseByID(x.Row); ok && diagnosis.Odds(x.Row, c.Lawn) == 0 {
 			continue
 		}
 		v.Sentences = append(v.Sentences, SkySentence{x.Text, x.Row, x.From.Format(dateOnly), x.To.Format(dateOnly)})
@@ -355,13 +355,6 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) S
 	v.Rain.Days3, v.Rain.Days7, v.Rain.Days14, v.Rain.Days30, v.Rain.Since5 = round1(r.Days3), round1(r.Days7), round1(r.Days14), round1(r.Days30), r.Since5
 	v.Endurance.Weeks, v.Endurance.Used, v.Endurance.DaysLeft = look.Endurance.Weeks, round3(look.Endurance.Used), math.Round(look.Endurance.DaysLeft)
 	return v
-}
-
-func mayHave(c diagnosis.Cause, warm bool) bool {
-	if warm {
-		return strings.Contains(c.Turf, "W")
-	}
-	return strings.Contains(c.Turf, "C")
 }
 
 func round1(x float64) float64 { return math.Round(x*10) / 10 }
@@ -568,6 +561,12 @@ func newGrass(tx *gorm.DB, zone uuid.UUID, day time.Time) (*NewGrass, error) {
 		}
 	}
 	return out, nil
+}
+
+// AuditOf is the rate (mm/h) and the uniformity (0 to 1) that some cans come to.
+func AuditOf(cans []CanRow, minutes float64) (rate, uniformity float64, err error) {
+	r, err := soil.Audit(cansOf(cans, nil), minutes)
+	return r.RateMMH, r.Uniformity, err
 }
 
 func cansOf(rows []CanRow, on map[int]bool) []soil.Can {

@@ -259,3 +259,27 @@ func TestWateringAndItsAudit(t *testing.T) {
 	status, _, _ = tech.do("PUT", "/zones/"+p.zone+"/waterings", map[string]any{"day": "2027-01-01", "mm": 5})
 	require.Equal(t, 422, status)
 }
+
+// A gauge's eleven years by the hour are one file: it is read as it comes in, and its taking is followed.
+func TestALongFile(t *testing.T) {
+	w := newWorld(t)
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	var b strings.Builder
+	b.WriteString("hodos-weather,1,hourly,UTC\ntime,temp_c,rain_mm\n")
+	at := time.Date(2015, 3, 1, 0, 0, 0, 0, time.UTC)
+	const lines = 100_000
+	for i := range lines {
+		fmt.Fprintf(&b, "%s,%d.5,0\n", at.Add(time.Duration(i)*time.Hour).Format("2006-01-02T15:04"), 10+i%24/2)
+	}
+	in := tech.file(p, "weather", b.String())
+	last := in[len(in)-1]
+	require.Equal(t, lines, last.Lines)
+	require.Equal(t, (lines+23)/24, last.Done)
+	require.Equal(t, last.Of, last.Done)
+	require.Greater(t, len(in), 15)
+	// one bad line in it, and nothing of it is taken
+	status, body, _ := tech.do("POST", "/sites/"+p.site+"/weather", []byte(strings.Replace(b.String(), "2026-01-01T00:00,10.5,0", "2026-01-01T00:00,99.5,0", 1)))
+	require.Equal(t, 422, status)
+	require.Contains(t, string(body), "99.5 is impossible")
+}

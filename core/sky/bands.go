@@ -63,10 +63,11 @@ func (s *Sky) bands() {
 			flood.Strength[i] = ramp(wet, 45, 110) * ramp(.25-p.Share, 0, .25)
 		}
 		if p.Hours != nil {
-			spray.Strength[i] = 0
-			if len(s.spells[p.Date]) > 0 {
-				spray.Strength[i] = 1
+			hours := 0
+			for _, x := range s.spells[p.Date] {
+				hours += x.To - x.From
 			}
+			spray.Strength[i] = math.Min(1, float64(hours)/8) // eight hours are a working day
 		} else if p.Wind != nil && p.Rain != nil && p.TMax != nil {
 			ok := *p.Wind >= 1 && *p.Wind <= 4.5 && *p.Rain < 1 && *p.TMax < 29
 			spray.Strength[i] = 0

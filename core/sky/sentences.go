@@ -156,7 +156,7 @@ func (s *Sky) fit() (text string, byHour bool) {
 	var days []string
 	b, _ := s.Band("spraying")
 	for i := s.Today + 1; i < len(s.Points) && len(days) < 3; i++ {
-		if b.Strength[i] != 1 {
+		if !(b.Strength[i] > 0) {
 			continue
 		}
 		text := s.Points[i].Date.Format("2 January")
