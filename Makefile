@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
 
-.PHONY: demo demo-fresh test stop clean build types bench screenshots
+.PHONY: demo demo-fresh test stop clean build types bench bench-night screenshots
 
 demo:
 	@scripts/prepare.sh demo
@@ -47,6 +47,11 @@ types: web/node_modules/.package-lock.json
 
 bench:
 	go test -run xxx -bench . -benchmem ./core/...
+	go test -run xxx -bench SkyView -benchtime 40x ./server/
+
+# Whole nights of the watch, up to ten thousand sites: some minutes.
+bench-night:
+	go test -run xxx -bench Night -benchtime 1x -timeout 30m ./server/
 
 # Pictures of the main views from the demo data, on a database of their own.
 screenshots:

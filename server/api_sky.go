@@ -149,41 +149,13 @@ func unless(unsaid bool, x float64) *float64 {
 }
 
 // skyOf looks at a zone on a visit, with the hours.
-func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, diagnosis.Case, *store.Station, error) {
-	_, c, date, err := s.scales(ctx, visit, zone, false)
+func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, Scales, diagnosis.Case, *store.Station, error) {
+	out, c, station, _, err := s.caseOn(ctx, visit, zone)
 	if err != nil {
-		return sky.Sky{}, c, nil, err
+		return sky.Sky{}, out, c, nil, err
 	}
-	var station *store.Station
-	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-		var z store.Zone
-		var site store.Site
-		if err := tx.First(&z, "id = ?", zone).Error; err != nil {
-			return err
-		}
-		if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil {
-			return err
-		}
-		if site.StationID != nil {
-			station = &store.Station{}
-			if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
-				return err
-			}
-		}
-		if c.Weather, err = weatherAt(tx, site, date.AddDate(0, 0, -weatherDays), date); err != nil {
-			return err
-		}
-		return watered(tx, zone, c.Weather)
-	})
-	if err != nil {
-		return sky.Sky{}, c, nil, err
-	}
-	if station != nil && s.weather != nil {
-		c.Forecast = s.weather.Forecast(*station, date, forecastDays)
-	}
-	g := diagnosis.Gather(c)
-	look, _, _ := c.Sky(g.Values)
-	return look, c, station, nil
+	look, _, _ := c.Sky(diagnosis.Gather(c).Values)
+	return look, out, c, station, nil
 }
 
 // skyOfZone looks at a zone today, without a visit: from what former visits, readings and records say of it.
@@ -247,7 +219,7 @@ func (s *Server) skyRoutes() {
 		return answer(skyView(look, c, station, in.Weeks*7)), nil
 	})
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See, func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
-		look, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
+		look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
 		if err != nil {
 			return nil, err
 		}
@@ -583,7 +555,7 @@ func (s *Server) wateringRoutes() {
 		WateringQuery
 	}
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering", "Minutes, cycles, litres and cost, both policies side by side", "sky", See, func(ctx context.Context, in *wateringInput) (*body[Watering], error) {
-		look, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
+		look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
 		if err != nil {
 			return nil, err
 		}
@@ -591,7 +563,6 @@ func (s *Server) wateringRoutes() {
 		if err != nil || out.Audit == nil {
 			return answer(out), err
 		}
-		sc, _, _, err := s.scales(ctx, in.ID, in.Zone, false)
 		for cell := range marked(sc.Answers) {
 			out.Audit.Damaged = append(out.Audit.Damaged, cell)
 		}

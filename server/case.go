@@ -23,13 +23,26 @@ const (
 	forecastDays  = 10
 )
 
-// scales builds the case of one zone on one visit and, with weigh, its diagnosis.
+// scales builds the case of one zone on one visit and, with weigh, its diagnosis. A diagnosis is made from days.
 func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) (out Scales, c diagnosis.Case, today time.Time, err error) {
+	if out, c, _, today, err = s.caseOn(ctx, visit, zone); err != nil {
+		return out, c, today, err
+	}
+	daily(c.Weather)
+	daily(c.Forecast)
+	if weigh {
+		r := diagnosis.Diagnose(c, diagnosis.Options{At: out.at})
+		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
+	}
+	return out, c, today, nil
+}
+
+// caseOn builds the case of one zone on one visit, with the hours of its weather.
+func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales, c diagnosis.Case, station *store.Station, today time.Time, err error) {
 	out = Scales{Answers: []Answered{}, Overtaken: []string{}}
 	if today, err = s.clock.Today(ctx); err != nil {
-		return out, c, today, s.said(err)
+		return out, c, nil, today, s.said(err)
 	}
-	var station *store.Station
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		var v store.Visit
 		var z store.Zone
@@ -85,21 +98,12 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		if c.Weather, err = weatherAt(tx, site, date.AddDate(0, 0, -weatherDays), date); err != nil {
 			return err
 		}
-		daily(c.Weather)
 		return watered(tx, zone, c.Weather)
 	})
-	if err != nil {
-		return out, c, today, err
-	}
-	if station != nil && s.weather != nil {
+	if err == nil && station != nil && s.weather != nil {
 		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
-		daily(c.Forecast)
 	}
-	if weigh {
-		r := diagnosis.Diagnose(c, diagnosis.Options{At: out.at})
-		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
-	}
-	return out, c, today, nil
+	return out, c, station, today, err
 }
 
 func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {

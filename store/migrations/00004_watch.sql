@@ -16,6 +16,7 @@ CREATE TABLE readings (
   FOREIGN KEY (firm_id, zone_id) REFERENCES zones (firm_id, id),
   FOREIGN KEY (firm_id, person_id) REFERENCES people (firm_id, id)
 );
+CREATE TRIGGER readings_grow BEFORE UPDATE OR DELETE ON readings FOR EACH ROW EXECUTE FUNCTION refuse_change();
 CREATE UNIQUE INDEX readings_once ON readings (zone_id, day, finding, coalesce(hour, -1));
 
 -- A site's own series may say what the whole site was given; the log of a zone goes before it.
