@@ -19,11 +19,44 @@ type Spell struct {
 }
 
 // Station makes believable daily weather for a place: a yearly course by latitude, fronts that last some days, rain in
-// clusters. The same station and day always give the same weather.
+// clusters. The same station and day always give the same weather. With Spells nil it draws droughts, heat waves, wet weeks and
+// cold snaps of its own, and air that turns cooler behind a front; with a list, empty or not, it has those and no others.
 type Station struct {
 	Latitude float64
 	Seed     int64
 	Spells   []Spell
+}
+
+// drawn are the spells of a station's own in the twelve months from 1 September of a year (turned in the south).
+func (s Station) drawn(year int) []Spell {
+	rng := rand.New(rand.NewPCG(uint64(s.Seed)*7919+uint64(year), 0xd1b54a32d192ed03))
+	season := time.Date(year, time.September, 1, 0, 0, 0, 0, time.UTC) // of the north
+	if s.Latitude < 0 {
+		season = season.AddDate(0, -6, 0)
+	}
+	swing := math.Min(1, math.Abs(s.Latitude)/38)
+	var out []Spell
+	spell := func(earliest, latest, shortest, longest int, rain, extra, warmer float64) {
+		from := season.AddDate(0, 0, earliest+rng.IntN(latest-earliest))
+		out = append(out, Spell{From: from, To: from.AddDate(0, 0, shortest+rng.IntN(longest-shortest+1)), RainFactor: rain, Warmer: warmer, ExtraRain: extra})
+	}
+	const december, march, april, june, september = 91, 181, 212, 273, 365 // days after 1 September
+	for range 1 + rng.IntN(3) {
+		spell(december+5, march-10, 3, 7, .4, 0, -swing*(5+5*rng.Float64())) // a cold snap
+	}
+	if rng.Float64() < .35 {
+		spell(april, april+35, 1, 3, .2, 0, -swing*(5+3*rng.Float64())) // a late frost
+	}
+	for range 1 + rng.IntN(3) {
+		spell(march, june+60, 4, 10, 1.3, 1+2.5*rng.Float64(), -1) // a wet week
+	}
+	for range rng.IntN(3) {
+		spell(june, september-15, 4, 9, 0, 0, 3+2.5*rng.Float64()) // a heat wave
+	}
+	if rng.Float64() < .45 {
+		spell(june-5, september-50, 18, 45, .08, 0, 1+1.5*rng.Float64()) // a drought
+	}
+	return out
 }
 
 // epoch is where every station's chain of days begins.
@@ -46,7 +79,13 @@ func (s Station) Normal(day time.Time) float64 {
 func (s Station) Days(from, to time.Time) []weather.Day {
 	rng := rand.New(rand.NewPCG(uint64(s.Seed), 0x9e3779b97f4a7c15))
 	var out []weather.Day
-	anomaly, wet := 0.0, false
+	anomaly, wet, front := 0.0, false, 0.0
+	spells := s.Spells
+	if spells == nil {
+		for year := epoch.Year() - 1; year <= to.Year(); year++ {
+			spells = append(spells, s.drawn(year)...)
+		}
+	}
 	for d := epoch; !d.After(to); d = d.AddDate(0, 0, 1) {
 		anomaly = .72*anomaly + 2.3*rng.NormFloat64()
 		chance := .2
@@ -54,13 +93,17 @@ func (s Station) Days(from, to time.Time) []weather.Day {
 			chance = .5
 		}
 		u, amount, shape, dry := rng.Float64(), rng.ExpFloat64(), rng.Float64(), rng.NormFloat64()
+		front *= .55
+		if s.Spells == nil && wet && u >= chance { // the rain has passed, and behind it the air is cooler
+			front = -1.5 - .5*amount
+		}
 		wet = u < chance
 		rain := 0.0
 		if wet {
 			rain = .5 + 7.5*amount
 		}
 		warmer := 0.0
-		for _, sp := range s.Spells {
+		for _, sp := range spells {
 			if !d.Before(sp.From) && !d.After(sp.To) {
 				rain = rain*sp.RainFactor + sp.ExtraRain
 				warmer = sp.Warmer
@@ -72,7 +115,7 @@ func (s Station) Days(from, to time.Time) []weather.Day {
 		if isWet {
 			half, rh = half-2.2, rh+17
 		}
-		mean := s.Normal(d) + anomaly + warmer
+		mean := s.Normal(d) + anomaly + warmer + front
 		rh = math.Max(25, math.Min(98, rh-1.2*warmer))
 		wind := math.Max(.4, 2.1+.9*dry)
 		if d.Before(from) {

@@ -42,7 +42,7 @@ func TestBelievableWeather(t *testing.T) {
 }
 
 func TestSpells(t *testing.T) {
-	plain, dry := Station{Latitude: 38, Seed: 3}, Station{Latitude: 38, Seed: 3, Spells: []Spell{{From: date(2026, 7, 1), To: date(2026, 7, 31), RainFactor: 0, Warmer: 3}}}
+	plain, dry := Station{Latitude: 38, Seed: 3, Spells: []Spell{}}, Station{Latitude: 38, Seed: 3, Spells: []Spell{{From: date(2026, 7, 1), To: date(2026, 7, 31), RainFactor: 0, Warmer: 3}}}
 	a, b := plain.Days(date(2026, 6, 20), date(2026, 8, 10)), dry.Days(date(2026, 6, 20), date(2026, 8, 10))
 	for i := range a {
 		inside := a[i].Date.Month() == time.July
@@ -67,4 +67,53 @@ func TestTheForecastErrsMoreTheFurtherAhead(t *testing.T) {
 		far += math.Abs(*f[9].TMax - *truth[9].TMax)
 	}
 	require.Greater(t, far, 3*near)
+}
+
+// Over many stations and a year there are droughts, cold snaps and heat, in their seasons, and not everywhere.
+func TestStationsDrawTheirOwnSpells(t *testing.T) {
+	const stations = 60
+	droughts, frosts, hot, cooler := 0, 0, 0, 0
+	for seed := range int64(stations) {
+		own, none := Station{Latitude: 40, Seed: seed}, Station{Latitude: 40, Seed: seed, Spells: []Spell{}}
+		require.Equal(t, own.Days(date(2026, 6, 1), date(2026, 6, 30)), own.Days(date(2026, 6, 1), date(2026, 6, 30)))
+		days, plain := own.Days(date(2025, 9, 1), date(2026, 8, 31)), none.Days(date(2025, 9, 1), date(2026, 8, 31))
+		dry, longest, cold, heat := 0, 0, 0, 0
+		for i, d := range days {
+			if dry++; *d.Rain >= 5 {
+				dry = 0
+			}
+			if m := d.Date.Month(); m >= time.May && m <= time.September {
+				longest = max(longest, dry)
+			}
+			if m := d.Date.Month(); (m == time.December || m <= time.February) && *d.TMin < *plain[i].TMin-4 {
+				cold++
+			}
+			if *d.TMax > *plain[i].TMax+3 && *d.TMax > 33 {
+				heat++
+			}
+			if i > 0 && *days[i-1].Rain > 0 && *d.Rain == 0 && *d.TMax < *plain[i].TMax {
+				cooler++
+			}
+		}
+		if longest >= 30 {
+			droughts++
+		}
+		if cold >= 3 {
+			frosts++
+		}
+		if heat >= 4 {
+			hot++
+		}
+	}
+	require.True(t, droughts > stations/5 && droughts < stations*4/5, "%d of %d stations had a drought", droughts, stations)
+	require.Greater(t, frosts, stations*2/3, "cold snaps")
+	require.True(t, hot > stations/5 && hot < stations, "%d of %d stations had a heat wave", hot, stations)
+	require.Greater(t, cooler, stations*10, "behind a front the air is cooler")
+	// the south has its snaps half a year later
+	south := Station{Latitude: -40, Seed: 4}
+	for _, sp := range south.drawn(2025) {
+		if sp.Warmer <= -4 {
+			require.Contains(t, []time.Month{time.June, time.July, time.August, time.September, time.October, time.November}, sp.From.Month())
+		}
+	}
 }

@@ -261,7 +261,7 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 	g.Thin = density == "thin" || density == "gaps" || density == "bare"
 	if len(l.Species) > 0 {
 		if s, ok := turf.ByID(l.Species[0]); ok {
-			g.TenderToFrost = s.ID == "st-augustinegrass" || s.ID == "centipedegrass"
+			g.ColdLimit = s.ColdLimit
 			if s.Endurance.Known() {
 				g.EnduranceWeeks = (s.Endurance.Low + s.Endurance.High) / 2
 			}

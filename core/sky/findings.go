@@ -200,13 +200,12 @@ func (s *Sky) cold() {
 			least, when = *p.TMin, p.Date
 		}
 	})
-	// where crowns begin to die without snow: judgement, no species value
-	limit := -22.0
-	switch {
-	case g.TenderToFrost:
-		limit = -7
-	case g.Warm:
-		limit = -13
+	limit := g.ColdLimit
+	if limit == 0 { // a grass without a value of its own (judgement)
+		limit = -22
+		if g.Warm {
+			limit = -13
+		}
 	}
 	w := "none"
 	if least <= limit {
@@ -214,7 +213,7 @@ func (s *Sky) cold() {
 	} else if least <= limit+4 {
 		w = "near-limit"
 	}
-	s.word("deep-cold", "", w, fmt.Sprintf("%.1f °C without snow on %s", least, when.Format("2 January")), last.AddDate(0, 0, -119), last)
+	s.word("deep-cold", "", w, fmt.Sprintf("%.1f °C without snow on %s; crowns of this grass begin to die at about %.0f °C", least, when.Format("2 January"), limit), last.AddDate(0, 0, -119), last)
 
 	dry, days := 0.0, 0
 	s.each(g.Date, 0, 60, func(_ int, p *Point) {

@@ -21,7 +21,7 @@ type Ground struct {
 	EnduranceWeeks float64   // of the grass; 0 for no value
 	Harsh, Thin    bool      // sand, edges or compaction; a thin or bare stand
 	ShallowSoil    bool      // under 150 mm
-	TenderToFrost  bool      // St Augustine, centipede: the cold limit lies higher
+	ColdLimit      float64   // °C at which crowns of the grass begin to die without snow; 0 for that of its family
 	Regulated      time.Time // when a growth regulator was last applied; zero for never
 
 	SoilReadings []weather.Reading

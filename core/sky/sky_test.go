@@ -130,7 +130,7 @@ func TestHotSoilColdWinterAndWetGround(t *testing.T) {
 	}
 	w, _, _ = get(winter(-25, -10, 0), Ground{Zone: soil.Zone{Latitude: 44}}, "deep-cold")
 	require.Equal(t, "past-limit", w)
-	w, _, _ = get(winter(-8, 4, 0), Ground{Zone: soil.Zone{Latitude: 33, Warm: true}, TenderToFrost: true}, "deep-cold")
+	w, _, _ = get(winter(-8, 4, 0), Ground{Zone: soil.Zone{Latitude: 33, Warm: true}, ColdLimit: -7}, "deep-cold")
 	require.Equal(t, "past-limit", w, "St Augustine dies sooner than bermuda")
 	w, _, _ = get(winter(-8, 4, 0), Ground{Zone: soil.Zone{Latitude: 33, Warm: true}}, "deep-cold")
 	require.Equal(t, "none", w)

@@ -61,14 +61,12 @@ func sprayHour(d, next *weather.Hours, h int) bool {
 		return false
 	}
 	for k := h; k <= h+SprayDry; k++ {
-		rain := math.NaN()
+		rain := 0.0 // past the last evening of the series nothing is known of the night
 		switch {
 		case k < 24:
 			rain = d.Rain[k]
 		case next != nil:
 			rain = next.Rain[k-24]
-		default:
-			rain = 0 // the last evening of the series: nothing is known of the night
 		}
 		if !(rain < SprayRain) {
 			return false

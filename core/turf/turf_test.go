@@ -45,3 +45,21 @@ func TestSpeciesRows(t *testing.T) {
 		}
 	}
 }
+
+// Every grass has the cold at which its crowns die; those that grow in the far north stand more than those of the subtropics.
+func TestColdLimits(t *testing.T) {
+	limit := map[string]float64{}
+	for _, s := range All() {
+		if s.Family == Other {
+			require.Zero(t, s.ColdLimit)
+			continue
+		}
+		require.True(t, s.ColdLimit <= -3 && s.ColdLimit >= -40, s.ID)
+		limit[s.ID] = s.ColdLimit
+	}
+	require.Less(t, limit["creeping-bentgrass"], limit["kentucky-bluegrass"])
+	require.Less(t, limit["kentucky-bluegrass"], limit["perennial-ryegrass"])
+	require.Less(t, limit["zoysiagrass"], limit["hybrid-bermudagrass"])
+	require.Less(t, limit["common-bermudagrass"], limit["st-augustinegrass"])
+	require.Less(t, limit["buffalograss"], limit["perennial-ryegrass"], "a warm-season grass of the northern plains")
+}
