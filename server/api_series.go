@@ -121,6 +121,15 @@ func (s *Server) siteOf(ctx context.Context, id uuid.UUID) (site store.Site, zon
 	return site, zones, err
 }
 
+// measured lets a later file say more of a day without wiping out what an earlier one has said: quantity by quantity.
+var measured = func() clause.OnConflict {
+	set := map[string]any{}
+	for _, c := range []string{"tmin_c", "tmax_c", "rain_mm", "rh_mean", "wind_ms", "snow_cm", "solar_mj_m2", "irrigation_mm", "hours"} {
+		set[c] = gorm.Expr("coalesce(excluded." + c + ", site_days." + c + ")")
+	}
+	return clause.OnConflict{Columns: []clause.Column{{Name: "site_id"}, {Name: "day"}}, DoUpdates: clause.Assignments(set)}
+}()
+
 func (s *Server) seriesRoutes() {
 	s.takesFile(http.MethodPost, "/sites/{id}/weather", "import-weather", "Take in weather that was measured on a site; it goes before the station", AnswerChecks, func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
 		site, _, err := s.siteOf(ctx, in.ID)
@@ -142,7 +151,7 @@ func (s *Server) seriesRoutes() {
 			for _, d := range series.Days[from:to] {
 				rows = append(rows, store.SiteDay{FirmID: site.FirmID, SiteID: site.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Irrigation: d.Irrigation, Hours: FloatsOf(d.Hours)})
 			}
-			return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "site_id"}, {Name: "day"}}, UpdateAll: true}).Create(&rows).Error
+			return tx.Clauses(measured).Create(&rows).Error
 		}), nil
 	})
 	s.readingRoutes()

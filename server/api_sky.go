@@ -245,7 +245,7 @@ func (s *Server) skyRoutes() {
 			if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
 				return err
 			}
-			days, err := weatherAt(tx, site, today.AddDate(-3, 0, 0), today)
+			days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
 			if err != nil {
 				return err
 			}
@@ -348,6 +348,7 @@ type Watering struct {
 	NewGrass   *NewGrass        `json:"new_grass,omitempty" doc:"what was sown or laid here in the last four weeks, by the records"`
 	Audit      *AuditOnPlan     `json:"audit,omitempty" doc:"the last audit, to be drawn over the zone"`
 	Ahead      []DayAhead       `json:"ahead" nullable:"false" doc:"the days of the calendar"`
+	Permitted  []string         `json:"permitted" nullable:"false" doc:"weekdays on which the place lets this site be watered; empty for all"`
 }
 
 // NewGrass is grass that is being watered in.
@@ -440,7 +441,7 @@ type AuditResult struct {
 
 // WateringQuery is what the watering is worked out for.
 type WateringQuery struct {
-	Days    string  `query:"days" maxLength:"40" doc:"permitted weekdays as three letters with commas, all when left out"`
+	Days    string  `query:"days" maxLength:"40" doc:"permitted weekdays as three letters with commas; those of the site when left out"`
 	Sunrise float64 `query:"sunrise" minimum:"0" maximum:"12" default:"6"`
 	Ramp    string  `query:"ramp" enum:",seed,sod,plugs" doc:"left out: by the records, else seed"`
 }
@@ -466,8 +467,8 @@ const newGrassDays = 28
 
 // wateringOf works out the watering of a zone from its sky, the firm's prices, the last audit and the records.
 func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c diagnosis.Case, q WateringQuery) (Watering, error) {
-	out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}, Ahead: []DayAhead{}}
-	allowed, err := weekdays(q.Days)
+	out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}, Ahead: []DayAhead{}, Permitted: []string{}}
+	allowed, err := weekdays("query.days", q.Days)
 	if err != nil {
 		return out, err
 	}
@@ -481,6 +482,18 @@ func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c
 			return err
 		}
 		sp.PriceM3 = money.Prices.WaterM3
+		var of struct{ WateringDays string }
+		if err := tx.Raw("SELECT s.watering_days FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?", zone).Scan(&of).Error; err != nil {
+			return err
+		}
+		if of.WateringDays != "" {
+			out.Permitted = strings.Split(of.WateringDays, ",")
+		}
+		if q.Days == "" {
+			if allowed, err = weekdays("watering_days", of.WateringDays); err != nil {
+				return err
+			}
+		}
 		if out.NewGrass, err = newGrass(tx, zone, c.Lawn.Date); err != nil {
 			return err
 		}
@@ -621,6 +634,21 @@ func (s *Server) wateringRoutes() {
 		})
 		return answer(AuditResult{round1(r.RateMMH), math.Round(r.Uniformity*100) / 100, math.Round(r.From*100) / 100, math.Round(r.To*100) / 100, r.Low, r.LowOn, r.Fault, r.Verdict}), err
 	})
+	type daysInput struct {
+		IDPath
+		Body struct {
+			Days []string `json:"days" maxItems:"7" nullable:"false" enum:"sun,mon,tue,wed,thu,fri,sat" uniqueItems:"true" doc:"empty for all"`
+		}
+	}
+	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Say on which weekdays the place lets a site be watered", "sky", BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
+		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+			r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
+			if r.Error == nil && r.RowsAffected == 0 {
+				return store.ErrNotFound
+			}
+			return r.Error
+		})
+	})
 	type givenInput struct {
 		IDPath
 		Body struct {
@@ -651,7 +679,7 @@ func (s *Server) wateringRoutes() {
 	})
 }
 
-func weekdays(text string) (map[time.Weekday]bool, error) {
+func weekdays(where, text string) (map[time.Weekday]bool, error) {
 	if text == "" {
 		return nil, nil
 	}
@@ -664,7 +692,7 @@ func weekdays(text string) (map[time.Weekday]bool, error) {
 			}
 		}
 		if !found {
-			return nil, invalid("query.days", part+" is no weekday (sun, mon, tue, wed, thu, fri, sat)")
+			return nil, invalid(where, part+" is no weekday (sun, mon, tue, wed, thu, fri, sat)")
 		}
 	}
 	return out, nil

@@ -70,7 +70,7 @@ func routes(p place, person string) map[string]route {
 		"get-sky": {"GET", p.path("/sky"), nil}, "get-watering": {"GET", p.path("/watering"), nil}, "export-weather": {"GET", "/sites/" + p.site + "/weather", nil},
 		"get-zone-sky": {"GET", "/zones/" + p.zone + "/sky", nil}, "get-zone-watering": {"GET", "/zones/" + p.zone + "/watering", nil},
 		"export-readings": {"GET", "/sites/" + p.site + "/readings", nil}, "import-readings": {"POST", "/sites/" + p.site + "/readings", []byte("hodos-readings,1,UTC\ntime,zone,finding,value,unit\n2026-08-20," + p.zone + ",soil-ph,7,pH\n")},
-		"import-weather": {"POST", "/sites/" + p.site + "/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n")}, "note-notices": {"POST", "/watch/noted", map[string]any{"ids": []string{p.notice}}}, "ask-watch": {"POST", "/watch", map[string]any{}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
+		"import-weather": {"POST", "/sites/" + p.site + "/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n")}, "set-watering-days": {"PUT", "/sites/" + p.site + "/watering-days", map[string]any{"days": []string{"tue"}}}, "note-notices": {"POST", "/watch/noted", map[string]any{"ids": []string{p.notice}}}, "ask-watch": {"POST", "/watch", map[string]any{}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
 		"record-audit": {"POST", "/visits/" + p.visit + "/audits", map[string]any{"id": id(), "zone_id": p.zone, "minutes": 15, "cans": []map[string]any{{"x": 0, "y": 0, "mm": 4}, {"x": 1, "y": 0, "mm": 5}, {"x": 2, "y": 0, "mm": 6}, {"x": 3, "y": 0, "mm": 6}}}},
 		"get-day":      {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
 	}
@@ -158,7 +158,7 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
-	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks, "note-notices": server.BookVisits, "ask-watch": server.BookVisits,
+	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks, "set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "ask-watch": server.BookVisits,
 	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks, "log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
 	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm, "list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
 	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,

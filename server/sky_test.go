@@ -66,6 +66,15 @@ func TestTheGaugeOnSiteGoesBeforeTheStation(t *testing.T) {
 		}
 	}
 	require.InDelta(t, 41, rain["2026-08-20"], 1e-9)
+	// another file says more of the day and wipes nothing out
+	tech.file(p, "weather", "hodos-weather,1,daily,UTC\ndate,tmin_c,tmax_c\n2026-08-20,18,40\n")
+	tech.must(200, "GET", p.path("/sky?weeks=2"), nil, &v)
+	for _, d := range v.Days {
+		if d.Date == "2026-08-20" {
+			require.InDelta(t, 41, *d.Rain, 1e-9)
+			require.InDelta(t, 40, *d.TMax, 1e-9)
+		}
+	}
 
 	// what goes out comes in again without loss
 	for _, kind := range []string{"daily", "hourly"} {
@@ -234,6 +243,18 @@ func TestWateringAndItsAudit(t *testing.T) {
 		require.Equal(t, day.Weekday() == time.Tuesday || day.Weekday() == time.Saturday, d.Permitted)
 	}
 	require.Nil(t, after.NewGrass)
+	// what the place permits is kept with the site
+	require.Empty(t, after.Permitted)
+	tech.must(204, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []string{"thu"}}, nil)
+	tech.must(200, "GET", p.path("/watering"), nil, &after)
+	require.Equal(t, []string{"thu"}, after.Permitted)
+	for _, d := range after.Policies[0].Due {
+		day, err := time.Parse(time.DateOnly, d.Date)
+		require.NoError(t, err)
+		require.Equal(t, time.Thursday, day.Weekday())
+	}
+	tech.must(422, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []string{"someday"}}, nil)
+	tech.must(204, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []string{}}, nil)
 	var zone server.Watering
 	tech.must(200, "GET", "/zones/"+p.zone+"/watering", nil, &zone)
 	require.Equal(t, after.RateMMH, zone.RateMMH, "the audit stands without a visit, too")

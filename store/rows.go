@@ -130,6 +130,7 @@ type (
 		Timezone             string
 		LinesLocatedOn       *time.Time
 		AccessNotes          string
+		WateringDays         string
 		Version              int
 	}
 	Zone struct {

@@ -22,6 +22,9 @@ CREATE UNIQUE INDEX readings_once ON readings (zone_id, day, finding, coalesce(h
 -- A site's own series may say what the whole site was given; the log of a zone goes before it.
 ALTER TABLE site_days ADD COLUMN irrigation_mm double precision CHECK (irrigation_mm BETWEEN 0 AND 300);
 
+-- Weekdays on which the place lets lawns be watered: three letters each with commas; empty for all.
+ALTER TABLE sites ADD COLUMN watering_days text NOT NULL DEFAULT '' CHECK (watering_days ~ '^((sun|mon|tue|wed|thu|fri|sat)(,(sun|mon|tue|wed|thu|fri|sat))*)?$');
+
 -- The watch looks at every zone of a firm by night. A run is cut into parts that the servers share; each part adds to the
 -- run's figures in the transaction in which its job is done.
 CREATE TABLE watch_runs (
@@ -124,3 +127,4 @@ ALTER TABLE stations DROP COLUMN revision;
 DROP INDEX answers_zone, sites_station, zones_site;
 DROP TABLE watch_notices, watch_zones, watch_runs, readings;
 ALTER TABLE site_days DROP COLUMN irrigation_mm;
+ALTER TABLE sites DROP COLUMN watering_days;

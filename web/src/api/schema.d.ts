@@ -542,6 +542,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/watering-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say on which weekdays the place lets a site be watered
+         * @description Needs the right book-visits.
+         */
+        put: operations["set-watering-days"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/weather": {
         parameters: {
             query?: never;
@@ -1398,6 +1418,10 @@ export interface components {
             unchanged: number;
             /** Format: int64 */
             zones: number;
+        };
+        DaysInputBody: {
+            /** @description empty for all */
+            days: ("sun" | "mon" | "tue" | "wed" | "thu" | "fri" | "sat")[];
         };
         DemoInputBody: {
             /** @enum {string} */
@@ -2314,6 +2338,8 @@ export interface components {
             lack_mm: number;
             /** @description what was sown or laid here in the last four weeks, by the records */
             new_grass?: components["schemas"]["NewGrass"];
+            /** @description weekdays on which the place lets this site be watered; empty for all */
+            permitted: string[];
             policies: components["schemas"]["WateringPolicy"][];
             /** @description for new seed, sod or plugs */
             ramp: components["schemas"]["RampStep"][];
@@ -4794,6 +4820,84 @@ export interface operations {
             };
         };
     };
+    "set-watering-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaysInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-weather": {
         parameters: {
             query?: {
@@ -6149,7 +6253,7 @@ export interface operations {
     "get-watering": {
         parameters: {
             query?: {
-                /** @description permitted weekdays as three letters with commas, all when left out */
+                /** @description permitted weekdays as three letters with commas; those of the site when left out */
                 days?: string;
                 sunrise?: number;
                 /** @description left out: by the records, else seed */
@@ -6873,7 +6977,7 @@ export interface operations {
     "get-zone-watering": {
         parameters: {
             query?: {
-                /** @description permitted weekdays as three letters with commas, all when left out */
+                /** @description permitted weekdays as three letters with commas; those of the site when left out */
                 days?: string;
                 sunrise?: number;
                 /** @description left out: by the records, else seed */

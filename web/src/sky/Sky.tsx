@@ -88,7 +88,7 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
           {v.frost.next_on && <div><dt>Next frost by the forecast</dt><dd className="num">{showDate(v.frost.next_on, me.date_form, true)}</dd></div>}
           <div><dt>Endurance without water</dt><dd className="num">{v.endurance.weeks > 0 ? `${Math.round(v.endurance.used * 100)} % used of ${v.endurance.weeks.toFixed(1)} weeks` : 'no value for this grass'}</dd></div>
         </dl>
-        <Watering place={place} me={me} />
+        <Watering place={place} site={site.id} me={me} />
         {v.missing.length > 0 && <p className="notice">{v.missing.join('; ')}.</p>}
         {v.assumed.length > 0 && <p className="faint">Taken for granted: {v.assumed.join('; ')}.</p>}
       </aside>

@@ -10,22 +10,27 @@ const week = [['mon', 'Mo'], ['tue', 'Tu'], ['wed', 'We'], ['thu', 'Th'], ['fri'
 const policies: Record<string, string> = { 'keep-green': 'Keep it green', 'let-rest': 'Let it rest' }
 const ramps = ['seed', 'sod', 'plugs'] as const
 type Ramp = (typeof ramps)[number]
+type Day = (typeof week)[number][0]
 
 /** When and how long to water: today's refill, the days ahead under both policies, the catch-can audit behind it. */
-export function Watering({ place, me }: { place: Place; me: Schemas['Me'] }) {
+export function Watering({ place, site, me }: { place: Place; site: string; me: Schemas['Me'] }) {
   const { visit, zone } = place
-  const [days, setDays] = useState<string[]>([])
   const [audit, setAudit] = useState(false)
   const [ramp, setRamp] = useState<Ramp | undefined>()
-  const query = { ...(ramp ? { ramp } : {}), ...(days.length ? { days: days.join(',') } : {}) }
+  const query = ramp ? { ramp } : {}
   const plan = useQuery({
-    queryKey: ['watering', visit, zone, days.join(), ramp],
+    queryKey: ['watering', visit, zone, ramp],
     queryFn: () => (visit ? got(api.GET('/visits/{id}/zones/{zone}/watering', { params: { path: { id: visit, zone }, query } })) : got(api.GET('/zones/{id}/watering', { params: { path: { id: zone }, query } }))),
     placeholderData: (old) => old,
+  })
+  const permit = useMutation({
+    mutationFn: (days: Day[]) => got(api.PUT('/sites/{id}/watering-days', { params: { path: { id: site } }, body: { days } })),
+    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['watering'] }),
   })
   if (plan.isError) return <Problem error={plan.error} />
   if (!plan.data) return null
   const w = plan.data
+  const days = permit.isPending ? permit.variables : week.map(([id]) => id).filter((d) => w.permitted.includes(d))
   const step = w.new_grass && (!ramp || ramp === w.new_grass.kind) ? w.ramp.find((s) => w.new_grass && s.from_day <= w.new_grass.day && w.new_grass.day <= s.to_day) : undefined
   return (
     <section className="watering" aria-label="Watering">
@@ -40,9 +45,10 @@ export function Watering({ place, me }: { place: Place; me: Schemas['Me'] }) {
       {visit && me.rights.includes('answer-checks') && <button type="button" className="plain-button" aria-expanded={audit} onClick={() => setAudit(!audit)}>{w.audit ? 'New catch cans' : 'Catch cans'}</button>}
       {audit && visit && <Cans visit={visit} zone={zone} onDone={() => setAudit(false)} />}
       <div className="weekdays" role="group" aria-label="Permitted days">
-        <span className="faint">Permitted</span>
-        {week.map(([id, label]) => <button key={id} type="button" aria-pressed={days.includes(id)} onClick={() => setDays(days.includes(id) ? days.filter((d) => d !== id) : [...days, id])}>{label}</button>)}
+        <span className="faint">Days on which the place permits watering{days.length === 0 && ': all'}</span>
+        {week.map(([id, label]) => <button key={id} type="button" disabled={permit.isPending} aria-pressed={days.includes(id)} onClick={() => permit.mutate(days.includes(id) ? days.filter((d) => d !== id) : [...days, id])}>{label}</button>)}
       </div>
+      {permit.isError && <Problem error={permit.error} />}
       {w.ahead.length > 0 && w.policies.length > 0 && <Calendar w={w} me={me} />}
       <div className="policies">
         {w.policies.map((p) => (
