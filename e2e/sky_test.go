@@ -1,9 +1,13 @@
 package e2e
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
+
+	"hodos/demo"
 )
 
 // TestSkyAndGround walks the weather and ground view: sentences that lead to their days, zoom by keyboard, the same as a
@@ -134,4 +138,23 @@ func TestMeasuredOnTheSite(t *testing.T) {
 	p.has("Readings file")
 	require.Zero(t, eval[float64](p, `document.querySelectorAll('.series input').length`))
 	require.Empty(t, p.strangers())
+}
+
+// TestInTheirOwnUnits reads the same lawn in inches and Fahrenheit.
+func TestInTheirOwnUnits(t *testing.T) {
+	address, s := start(t)
+	require.NoError(t, s.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
+		return tx.Exec("UPDATE people SET unit_system = 'us' WHERE id = ?", demo.People["technician"]).Error
+	}))
+	p := open(t, address)
+	p.signIn("technician")
+	p.has("°F, in of rain, wind in mph")
+	p.visit("/zones/" + siteZone(t, p, "Sallow") + "/sky")
+	p.sees(".sky-chart canvas")
+	p.until("sentences in Fahrenheit", `[...document.querySelectorAll('.sentences button')].some((b) => b.innerText.includes('over 85 °F'))`)
+	p.until("sums in inches", `/\d\.\d\d in$/.test(document.querySelector('.rain-sums dd').innerText)`)
+	p.until("watering in inches", `/of \d\.\d\d in are gone/.test(document.querySelector('.watering').innerText)`)
+	p.clickText("Table")
+	p.has("rain in")
+	require.Empty(t, eval[[]string](p, `document.querySelector('.sky-page main').innerText.match(/.*(\bmm\b|°C).*/g) ?? []`), "nothing is left in millimetres")
 }

@@ -19,6 +19,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/soil"
+	"hodos/core/units"
 	"hodos/core/weather"
 	"hodos/exchange/weatherfile"
 	"hodos/store"
@@ -116,7 +117,7 @@ func optionalDay(t time.Time) *string {
 	return dateText(&t)
 }
 
-var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat", "warm-nights": "Nights over 20 °C", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
+var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat", "warm-nights": "Warm nights", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
 
 func bandLabel(id string) string {
 	if l, ok := bandLabels[id]; ok {
@@ -202,6 +203,15 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 	return look, c, station, err
 }
 
+// saying is how the caller reads quantities: in units of their own, or in the firm's.
+func (s *Server) saying(ctx context.Context) (in units.Saying, err error) {
+	var of struct{ Units string }
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		return tx.Raw("SELECT coalesce(nullif(p.unit_system, ''), f.unit_system) AS units FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?", who(ctx).Person).Scan(&of).Error
+	})
+	return units.In(of.Units), err
+}
+
 func (s *Server) skyRoutes() {
 	type skyInput struct {
 		ZonePath
@@ -216,14 +226,16 @@ func (s *Server) skyRoutes() {
 		if err != nil {
 			return nil, err
 		}
-		return answer(skyView(look, c, station, in.Weeks*7)), nil
+		say, err := s.saying(ctx)
+		return answer(skyView(look, c, station, in.Weeks*7, say)), err
 	})
 	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See, func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
 		look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
 		if err != nil {
 			return nil, err
 		}
-		return answer(skyView(look, c, station, in.Weeks*7)), nil
+		say, err := s.saying(ctx)
+		return answer(skyView(look, c, station, in.Weeks*7, say)), err
 	})
 	type siteWeather struct {
 		IDPath
@@ -261,7 +273,7 @@ func (s *Server) skyRoutes() {
 	s.wateringRoutes()
 }
 
-func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) SkyView {
+func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, in units.Saying) SkyView {
 	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Spray: []SpraySpell{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
 		v.Station, v.Simulated = station.Name, station.Simulated
@@ -294,7 +306,7 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int) S
 			v.Bands = append(v.Bands, row)
 		}
 	}
-	for _, x := range look.Sentences(bandLabel) {
+	for _, x := range look.Sentences(bandLabel, in) {
 		if _, ok := diagnosis.CauseByID(x.Row); ok && diagnosis.Odds(x.Row, c.Lawn) == 0 {
 			continue
 		}

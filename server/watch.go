@@ -17,6 +17,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hodos/core/diagnosis"
+	"hodos/core/units"
 	"hodos/core/watch"
 	"hodos/core/weather"
 	"hodos/store"
@@ -147,6 +148,10 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 	for _, n := range standing {
 		of[n.ZoneID] = append(of[n.ZoneID], n)
 	}
+	var firm store.Firm
+	if err := tx.First(&firm, "id = ?", p.Firm).Error; err != nil {
+		return sum, err
+	}
 	for i := range all {
 		z := &all[i]
 		sum.zones++
@@ -162,7 +167,7 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 		if err := z.weather(); err != nil {
 			return sum, err
 		}
-		now := watch.Look(watch.Zone{Case: z.c, Had: z.had}, bandLabel)
+		now := watch.Look(watch.Zone{Case: z.c, Had: z.had}, units.In(firm.UnitSystem))
 		told, ended, err := write(tx, z.zone, of[z.zone.ID], now, day)
 		if err != nil {
 			return sum, err

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"hodos/core/soil"
+	"hodos/core/units"
 	"hodos/core/weather"
 )
 
@@ -33,6 +34,6 @@ func BenchmarkAYearOfHours(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		s := Look(year[:365], year[365:], g)
-		s.Sentences(func(id string) string { return id })
+		s.Sentences(func(id string) string { return id }, units.Saying{})
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"time"
 
+	"hodos/core/units"
 	"hodos/core/weather"
 )
 
@@ -19,8 +20,8 @@ type Sentence struct {
 }
 
 // Sentences says what stands out before onset, what it means for the water now, and what the days ahead let be done. label
-// names a band for people.
-func (s *Sky) Sentences(label func(id string) string) []Sentence {
+// names a band for people, in says quantities in their units.
+func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentence {
 	if s.Today < 0 {
 		return nil
 	}
@@ -44,7 +45,7 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 		}
 	})
 	if !g.Warm && hot > 0 {
-		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over 29.4 °C in the afternoon on %d of the %d days %s.", hot, n, before)
+		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over %s in the afternoon on %d of the %d days %s.", in.Temp(HotSoil, 1), hot, n, before)
 	}
 	emptiest, when := 0.0, onset
 	s.each(onset.AddDate(0, 0, 3), 0, 21, func(_ int, p *Point) {
@@ -55,9 +56,9 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 	switch {
 	case s.Unsaid: // the balance without the sprinklers would speak of a thirst that nobody knows of
 	case emptiest >= .85:
-		say("water", when.AddDate(0, 0, -7), when, 4, "%s %.0f of the %.0f mm in the root zone were gone (%s).", around, emptiest*s.Total, s.Total, day(when))
+		say("water", when.AddDate(0, 0, -7), when, 4, "%s %s in the root zone were gone (%s).", around, in.Part(emptiest*s.Total, s.Total), day(when))
 	case emptiest >= .5:
-		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %.0f of %.0f mm gone on %s.", around, emptiest*s.Total, s.Total, day(when))
+		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %s gone on %s.", around, in.Part(emptiest*s.Total, s.Total), day(when))
 	default:
 		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone never passed half depletion in the three weeks %s: thirst is unlikely.", before)
 	}
@@ -72,7 +73,7 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 		}
 	})
 	if surge >= 30 {
-		say("rain", at.AddDate(0, 0, -2), at, 2+surge/60, "%.0f mm fell within three days up to %s.", surge, day(at))
+		say("rain", at.AddDate(0, 0, -2), at, 2+surge/60, "%s fell within three days up to %s.", in.Depth(surge), day(at))
 	}
 	for _, b := range s.Bands {
 		if b.Kind != "disease" {
@@ -97,13 +98,13 @@ func (s *Sky) Sentences(label func(id string) string) []Sentence {
 			say(b.ID, first, last, 1+float64(open)/float64(2*least), "%s had its weather on %d of %d days in its own look-back.", label(b.ID), open, known)
 		}
 	}
-	s.sayFrost(say)
-	s.sayAhead(say)
+	s.sayFrost(say, in)
+	s.sayAhead(say, in)
 	sort.SliceStable(out, func(a, b int) bool { return out[a].Weight > out[b].Weight })
 	return out
 }
 
-func (s *Sky) sayFrost(say func(row string, from, to time.Time, weight float64, format string, args ...any)) {
+func (s *Sky) sayFrost(say func(row string, from, to time.Time, weight float64, format string, args ...any), in units.Saying) {
 	least, when := 99.0, time.Time{}
 	s.each(s.Ground.Onset, 0, 30, func(i int, p *Point) {
 		grown := p.SoilMean >= 13 || !s.Ground.Warm && p.SoilMean >= 6
@@ -112,11 +113,11 @@ func (s *Sky) sayFrost(say func(row string, from, to time.Time, weight float64, 
 		}
 	})
 	if least <= KillingCold {
-		say("frost", when, when, 3, "It froze to %.1f °C on %s, after growth had begun.", least, when.Format("2 January"))
+		say("frost", when, when, 3, "It froze to %s on %s, after growth had begun.", in.Temp(least, 1), when.Format("2 January"))
 	}
 }
 
-func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, format string, args ...any)) {
+func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, format string, args ...any), in units.Saying) {
 	today := s.Points[s.Today]
 	end := s.Points[len(s.Points)-1].Date
 	if e := s.Endurance; e.Weeks > 0 && e.Used > 0 {
@@ -136,7 +137,7 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		} else if i > s.Today {
 			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.", s.Points[i].Date.Format("2 January"))
 		} else if i == s.Today {
-			say("water", today.Date, today.Date, 1.4, "Water is due: %.0f of %.0f mm are gone today.", today.Depletion, s.Total)
+			say("water", today.Date, today.Date, 1.4, "Water is due: %s are gone today.", in.Part(today.Depletion, s.Total))
 		}
 		if text, byHour := s.fit(); text != "" {
 			what := "Days"
@@ -147,7 +148,7 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		}
 	}
 	if worst := s.worstHeat(); worst >= 39 {
-		say("temperature", today.Date, end, .8, "The crew will feel up to %.0f °C in the days ahead: shade, water, early hours.", worst)
+		say("temperature", today.Date, end, .8, "The crew will feel up to %s in the days ahead: shade, water, early hours.", in.Temp(worst, 0))
 	}
 }
 

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/soil"
+	"hodos/core/units"
 	"hodos/core/weather"
 )
 
@@ -177,7 +178,7 @@ func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
 	s := Look(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[59].Date, Onset: days[50].Date, EnduranceWeeks: 5})
 	said := map[string]bool{}
 	last := 1e9
-	for _, x := range s.Sentences(func(id string) string { return id }) {
+	for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {
 		require.NotEmpty(t, x.Text)
 		require.False(t, x.To.Before(x.From), x.Text)
 		require.LessOrEqual(t, x.Weight, last)
@@ -190,7 +191,7 @@ func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
 	require.Equal(t, 60, s.RainBefore().Since5)
 	var none Sky
 	none.Today = -1
-	require.Nil(t, none.Sentences(nil))
+	require.Nil(t, none.Sentences(nil, units.Saying{}))
 }
 
 // Where the sprinklers run and nobody said how much, nothing is said of thirst.
@@ -200,7 +201,7 @@ func TestAnUnsaidWateringIsNoDrought(t *testing.T) {
 	s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Irrigated: &yes, Date: days[59].Date, EnduranceWeeks: 5})
 	require.True(t, s.Unsaid)
 	require.Zero(t, s.Endurance)
-	for _, x := range s.Sentences(func(id string) string { return id }) {
+	for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {
 		require.NotContains(t, x.Text, "crowns")
 		require.NotContains(t, x.Text, "were gone")
 	}

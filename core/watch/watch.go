@@ -12,6 +12,7 @@ import (
 	"hodos/core/diagnosis"
 	"hodos/core/sky"
 	"hodos/core/turf"
+	"hodos/core/units"
 	"hodos/core/weather"
 )
 
@@ -57,13 +58,13 @@ const (
 	openFor        = 14  // days for which the opening of a season is worth telling
 )
 
-// Look says what is to be told of a zone on the day of its case, the most urgent first. label names causes and bands for people.
-func Look(z Zone, label func(id string) string) []Notice {
+// Look says what is to be told of a zone on the day of its case, the most urgent first. in says quantities in the firm's units.
+func Look(z Zone, in units.Saying) []Notice {
 	s, _, _ := z.Case.Sky(z.Case.Findings)
 	if s.Today < 0 {
 		return nil
 	}
-	w := looker{z, s, label, nil}
+	w := looker{z, s, in, nil}
 	w.windows()
 	w.seasons()
 	w.heat()
@@ -76,9 +77,9 @@ func Look(z Zone, label func(id string) string) []Notice {
 
 type looker struct {
 	Zone
-	s     sky.Sky
-	label func(string) string
-	out   []Notice
+	s   sky.Sky
+	in  units.Saying
+	out []Notice
 }
 
 func (w *looker) tell(n Notice) { w.out = append(w.out, n) }
@@ -203,7 +204,7 @@ func (w *looker) seasons() {
 		if at < 0 {
 			continue
 		}
-		n := Notice{Kind: Window, Subject: d.ID, Level: level, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%.0f °C·d over %g °C since 1 %s", d.Opens, d.Base, d.Since(w.s.Points[at].Date, w.Case.Lawn.Latitude).Month())}
+		n := Notice{Kind: Window, Subject: d.ID, Level: level, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%s over %s since 1 %s", w.in.DegreeDays(d.Opens), w.in.Temp(d.Base, 0), d.Since(w.s.Points[at].Date, w.Case.Lawn.Latitude).Month())}
 		if level == Act {
 			n.Detail += "; it was here before"
 		}
@@ -214,7 +215,7 @@ func (w *looker) seasons() {
 	}
 	if b, ok := w.s.Band("regulator-worn-off"); ok {
 		if at := w.first(b); at >= 0 {
-			w.tell(Notice{Kind: Window, Subject: b.ID, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%.0f °C·d since it was applied on %s: growth comes back with a surge", sky.RegulatorLasts, w.s.Ground.Regulated.Format("2 January"))})
+			w.tell(Notice{Kind: Window, Subject: b.ID, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%s since it was applied on %s: growth comes back with a surge", w.in.DegreeDays(sky.RegulatorLasts), w.s.Ground.Regulated.Format("2 January"))})
 		}
 	}
 }
@@ -257,7 +258,7 @@ func (w *looker) heat() {
 		}
 	}
 	if hot >= 3 {
-		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today, Detail: fmt.Sprintf("%d of 5 days up to %.0f °C: no quick nitrogen, no herbicide, the mower up", hot, top)})
+		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today, Detail: fmt.Sprintf("%d of 5 days up to %s: no quick nitrogen, no herbicide, the mower up", hot, w.in.Temp(top, 0))})
 	}
 }
 
@@ -320,7 +321,7 @@ func (w *looker) frost() {
 	if least <= -5 || s.Ground.Warm {
 		n.Level = Act
 	}
-	n.Detail = fmt.Sprintf("%.1f °C after growth has begun", least)
+	n.Detail = w.in.Temp(least, 1) + " after growth has begun"
 	if n.Ahead {
 		n.Detail += ", by the forecast: no mowing, no traffic on frozen leaves, no nitrogen before it"
 	} else {
@@ -333,9 +334,9 @@ func (w *looker) frost() {
 func (w *looker) feeding() {
 	b, _ := w.s.Band("autumn-feeding")
 	if at := w.first(b); at >= 0 {
-		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: "the ten-day mean of the maxima has fallen under 27 °C and keeps falling: the main feeding of cool-season turf"}
+		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("the ten-day mean of the maxima has fallen under %s and keeps falling: the main feeding of cool-season turf", w.in.Temp(sky.FeedingOpens, 0))}
 		if n.Ahead {
-			n.Detail = "by the forecast the ten-day mean of the maxima falls under 27 °C: the main feeding of cool-season turf"
+			n.Detail = fmt.Sprintf("by the forecast the ten-day mean of the maxima falls under %s: the main feeding of cool-season turf", w.in.Temp(sky.FeedingOpens, 0))
 		}
 		w.tell(n)
 	}

@@ -1,12 +1,14 @@
 package watch_test
 
 import (
+	"strings"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/units"
 	"hodos/core/watch"
 	"hodos/core/weather"
 )
@@ -34,7 +36,7 @@ func zone(species string, today time.Time, irrigated bool, past, forecast []weat
 
 func look(z watch.Zone) map[string]watch.Notice {
 	out := map[string]watch.Notice{}
-	for _, n := range watch.Look(z, func(id string) string { return id }) {
+	for _, n := range watch.Look(z, units.In("metric")) {
 		out[n.Kind+" "+n.Subject] = n
 	}
 	return out
@@ -164,6 +166,11 @@ func TestFeedingAndSeasons(t *testing.T) {
 	n, ok := look(zone("tall-fescue", today, false, past, ahead))["feeding "]
 	require.True(t, ok)
 	require.Contains(t, n.Detail, "27 °C")
+	var said []string
+	for _, n := range watch.Look(zone("tall-fescue", today, false, past, ahead), units.In("us")) {
+		said = append(said, n.Detail)
+	}
+	require.Contains(t, strings.Join(said, "\n"), "under 81 °F", "in the firm's units")
 	_, ok = look(zone("zoysiagrass", today, false, past, ahead))["feeding "]
 	require.False(t, ok, "warm-season turf is not fed into the autumn")
 

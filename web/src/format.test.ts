@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daysBetween, fromSI, percent, readNumber, show, showDate, siOf, toSI } from './format'
+import { daysBetween, fromSI, percent, reader, readNumber, show, showDate, siOf, toSI } from './format'
 
 describe('dates', () => {
   it('follow the form of the firm', () => {
@@ -37,4 +37,18 @@ it('never shows certainty that is not there', () => {
   expect(percent(0.999)).toBe('>99')
   expect(percent(0.004)).toBe('<1')
   expect(percent(0.5)).toBe('50')
+})
+
+describe('a reader', () => {
+  it('has temperatures and depths in one system', () => {
+    const si = reader('metric')
+    expect([si.c(20), si.depth(12.6), si.depth(12.6, true), si.temperature, si.water]).toEqual([20, '13', '12.6', '°C', 'mm'])
+    const us = reader('us')
+    expect([us.c(20), us.depth(12.7), us.depth(12.7, true), us.temperature, us.water]).toEqual([68, '0.50', '0.50', '°F', 'in'])
+  })
+  it('keeps wind, rate and volume to their factors', () => {
+    expect(fromSI(4.4704, 'm/s', 'us')).toBeCloseTo(10, 9)
+    expect(fromSI(25.4, 'mm/h', 'us')).toBeCloseTo(1, 9)
+    expect(fromSI(3.785411784, 'L', 'us')).toBeCloseTo(1, 9)
+  })
 })

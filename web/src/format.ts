@@ -25,6 +25,9 @@ const us: Record<string, Unit> = {
   cm: { id: 'in', label: 'in', factor: 2.54, offset: 0 },
   C: { id: 'F', label: '°F', factor: 5 / 9, offset: -32 },
   m2: { id: 'ft2', label: 'ft²', factor: 0.09290304, offset: 0 },
+  'm/s': { id: 'mph', label: 'mph', factor: 0.44704, offset: 0 },
+  'mm/h': { id: 'in/h', label: 'in/h', factor: 25.4, offset: 0 },
+  L: { id: 'gal', label: 'gal', factor: 3.785411784, offset: 0 },
   'g/m2': { id: 'lb/1000ft2', label: 'lb/1000 ft²', factor: 453.59237 / 92.90304, offset: 0 },
 }
 const si: Record<string, Unit> = {
@@ -32,6 +35,9 @@ const si: Record<string, Unit> = {
   cm: { id: 'cm', label: 'cm', factor: 1, offset: 0 },
   C: { id: 'C', label: '°C', factor: 1, offset: 0 },
   m2: { id: 'm2', label: 'm²', factor: 1, offset: 0 },
+  'm/s': { id: 'm/s', label: 'm/s', factor: 1, offset: 0 },
+  'mm/h': { id: 'mm/h', label: 'mm/h', factor: 1, offset: 0 },
+  L: { id: 'L', label: 'L', factor: 1, offset: 0 },
   'g/m2': { id: 'g/m2', label: 'g/m²', factor: 1, offset: 0 },
 }
 
@@ -76,4 +82,26 @@ export function readNumber(text: string): number | undefined {
   const t = text.trim().replace('−', '-').replace(',', '.')
   if (!/^-?\d+(\.\d+)?$|^-?\.\d+$/.test(t)) return undefined
   return Number(t)
+}
+
+/** Temperatures and depths of water as one person reads them. */
+export interface Reader {
+  c: (celsius: number) => number
+  /** A depth of water as a number: mm, or inches. */
+  mm: (depth: number) => number
+  /** The same as text, with as many decimals as tell something: none of a mm, hundredths of an inch. */
+  depth: (mm: number, finer?: boolean) => string
+  temperature: string
+  water: string
+}
+
+export function reader(system: UnitSystem): Reader {
+  const mm = (x: number) => fromSI(x, 'mm', system)
+  return {
+    c: (x) => fromSI(x, 'C', system),
+    mm,
+    depth: (x, finer = false) => mm(x).toFixed(system === 'us' ? 2 : finer ? 1 : 0),
+    temperature: unitFor('C', system)?.label ?? '°C',
+    water: unitFor('mm', system)?.label ?? 'mm',
+  }
 }

@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import { useDay, useMe } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
-import { fromSI, showDate, unitFor } from '../format'
+import { fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Watch } from './Watch'
 import './day.css'
@@ -37,18 +37,19 @@ function Visits({ list, me, head, none }: { list: Schemas['DayVisit'][]; me: Sch
 
 function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
   if (sky.length === 0) return null
-  const t = (c: number) => Math.round(fromSI(c, 'C', me.unit_system))
+  const r = reader(me.unit_system)
+  const t = (c: number) => Math.round(r.c(c))
   return (
     <section className="sky" aria-label="Weather ahead">
       <h2>What the weather lets be done</h2>
-      <p className="faint">{sky[0]?.station}, {unitFor('C', me.unit_system)?.label}, mm of rain, wind in m/s</p>
+      <p className="faint">{sky[0]?.station}, {r.temperature}, {r.water} of rain, wind in {unitFor('m/s', me.unit_system)?.label}</p>
       <table>
         <thead><tr><th scope="col">Day</th><th scope="col" className="num">low</th><th scope="col" className="num">high</th><th scope="col" className="num">rain</th><th scope="col" className="num">wind</th><th scope="col">spraying</th></tr></thead>
         <tbody>
           {sky.map((d) => (
             <tr key={d.date} data-spray={d.spray}>
               <th scope="row">{d.date === me.today ? 'Today' : showDate(d.date, 'dmy', true).replace(/ \d{4}$/, '')}</th>
-              <td className="num">{t(d.tmin_c)}</td><td className="num" data-hot={d.tmax_c >= 32}>{t(d.tmax_c)}</td><td className="num" data-wet={d.rain_mm >= 1}>{d.rain_mm.toFixed(0)}</td><td className="num">{d.wind_ms.toFixed(1)}</td>
+              <td className="num">{t(d.tmin_c)}</td><td className="num" data-hot={d.tmax_c >= 32}>{t(d.tmax_c)}</td><td className="num" data-wet={d.rain_mm >= 1}>{r.depth(d.rain_mm)}</td><td className="num">{fromSI(d.wind_ms, 'm/s', me.unit_system).toFixed(1)}</td>
               <td>{d.by_hour && d.spray === 'fit' ? <span className="num">{d.hours.map((h) => `${h.from}–${h.to} h`).join(', ')}</span> : sprayWords[d.spray]}</td>
             </tr>
           ))}

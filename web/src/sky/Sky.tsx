@@ -1,9 +1,9 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
 import { useMe, useSites, useVisit } from '../api/queries'
-import { fromSI, showDate, unitFor } from '../format'
+import { reader, showDate, type Reader } from '../format'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
 import { typing } from '../visit/keys'
@@ -57,11 +57,10 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
   })
   const [span, setSpan] = useState<Span | undefined>()
   const [table, setTable] = useState(false)
-  const t = useCallback((c: number) => fromSI(c, 'C', me.unit_system), [me.unit_system])
+  const r = useMemo(() => reader(me.unit_system), [me.unit_system])
   if (sky.isError) return <Problem error={sky.error} />
   if (!sky.data) return <Busy what="sky and ground" />
   const v = sky.data
-  const unit = unitFor('C', me.unit_system)?.label ?? '°C'
   return (
     <main>
       <section className="sky-left" aria-label="Weather and ground">
@@ -71,7 +70,7 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
           <button type="button" className="plain-button" aria-pressed={table} onClick={() => setTable(!table)}>{table ? 'Chart' : 'Table'}</button>
           <a className="plain-button" download={`sky-${v.today}.csv`} href={`data:text/csv;charset=utf-8,${encodeURIComponent(asCSV(v))}`}>CSV</a>
         </div>
-        {v.days.length === 0 ? <p className="empty">There is no weather for this site: name its station, or take in what was measured on site.</p> : table ? <DayTable v={v} t={t} unit={unit} /> : <Chart v={v} span={span} t={t} unit={unit} />}
+        {v.days.length === 0 ? <p className="empty">There is no weather for this site: name its station, or take in what was measured on site.</p> : table ? <DayTable v={v} r={r} /> : <Chart v={v} span={span} r={r} />}
         <Series site={site} zone={zone} me={me} />
       </section>
       <aside aria-label="What stands out">
@@ -82,9 +81,9 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
           ))}
         </ol>
         <dl className="rain-sums">
-          <div><dt>Rain of 3, 7, 14, 30 days</dt><dd className="num">{[v.rain.days_3, v.rain.days_7, v.rain.days_14, v.rain.days_30].map((x) => Math.round(x)).join(', ')} mm</dd></div>
-          <div><dt>Days without 5 mm</dt><dd className="num">{v.rain.since_5_mm}</dd></div>
-          {v.frost.nights > 0 && v.frost.lowest_c != null && <div><dt>Frost in sixty nights</dt><dd className="num">{v.frost.nights}, {v.frost.killing} of them killing, down to {t(v.frost.lowest_c).toFixed(0)} {unit}</dd></div>}
+          <div><dt>Rain of 3, 7, 14, 30 days</dt><dd className="num">{[v.rain.days_3, v.rain.days_7, v.rain.days_14, v.rain.days_30].map((x) => r.depth(x)).join(', ')} {r.water}</dd></div>
+          <div><dt>Days without {r.depth(5)} {r.water}</dt><dd className="num">{v.rain.since_5_mm}</dd></div>
+          {v.frost.nights > 0 && v.frost.lowest_c != null && <div><dt>Frost in sixty nights</dt><dd className="num">{v.frost.nights}, {v.frost.killing} of them killing, down to {r.c(v.frost.lowest_c).toFixed(0)} {r.temperature}</dd></div>}
           {v.frost.next_on && <div><dt>Next frost by the forecast</dt><dd className="num">{showDate(v.frost.next_on, me.date_form, true)}</dd></div>}
           <div><dt>Endurance without water</dt><dd className="num">{v.endurance.weeks > 0 ? `${Math.round(v.endurance.used * 100)} % used of ${v.endurance.weeks.toFixed(1)} weeks` : 'no value for this grass'}</dd></div>
         </dl>
@@ -96,11 +95,11 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
   )
 }
 
-function Chart({ v, span, t, unit }: { v: Schemas['SkyView']; span: Span | undefined; t: (c: number) => number; unit: string }) {
+function Chart({ v, span, r }: { v: Schemas['SkyView']; span: Span | undefined; r: Reader }) {
   const el = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType | undefined>(undefined)
   const [theme, setTheme] = useState(document.documentElement.dataset['theme'] === 'dusk' ? 'dusk' as const : 'sun' as const)
-  const option = useMemo(() => skyOption(v, theme, span, t, unit), [v, theme, span, t, unit])
+  const option = useMemo(() => skyOption(v, theme, span, r), [v, theme, span, r])
   useEffect(() => {
     if (!el.current) return
     const made = makeChart(el.current)
@@ -148,21 +147,22 @@ function Chart({ v, span, t, unit }: { v: Schemas['SkyView']; span: Span | undef
   )
 }
 
-function DayTable({ v, t, unit }: { v: Schemas['SkyView']; t: (c: number) => number; unit: string }) {
+function DayTable({ v, r }: { v: Schemas['SkyView']; r: Reader }) {
   const n = (x: number | null, digits = 0) => (x == null ? '–' : x.toFixed(digits))
-  const c = (x: number | null) => (x == null ? '–' : t(x).toFixed(0))
+  const c = (x: number | null) => (x == null ? '–' : r.c(x).toFixed(0))
+  const water = (x: number | null) => (x == null ? '–' : r.depth(x, true))
   return (
     <div className="sky-table">
       <table>
-        <thead><tr><th scope="col">Day</th><th scope="col" className="num">low {unit}</th><th scope="col" className="num">high</th><th scope="col" className="num">soil</th><th scope="col" className="num">soil p.m.</th><th scope="col" className="num">rain mm</th><th scope="col" className="num">left mm</th><th scope="col" className="num">wet h</th><th scope="col" className="num">growth</th><th scope="col">Open</th></tr></thead>
+        <thead><tr><th scope="col">Day</th><th scope="col" className="num">low {r.temperature}</th><th scope="col" className="num">high</th><th scope="col" className="num">soil</th><th scope="col" className="num">soil p.m.</th><th scope="col" className="num">rain {r.water}</th><th scope="col" className="num">left {r.water}</th><th scope="col" className="num">wet h</th><th scope="col" className="num">growth</th><th scope="col">Open</th></tr></thead>
         <tbody>
           {[...v.days].reverse().map((d, k) => {
             const i = v.days.length - 1 - k
             return (
               <tr key={d.date} data-forecast={d.forecast}>
                 <th scope="row">{tick(d.date)}{d.forecast && <span className="faint"> forecast</span>}{v.onset === d.date && <b> first seen</b>}</th>
-                <td className="num">{c(d.tmin_c)}</td><td className="num">{c(d.tmax_c)}</td><td className="num">{c(d.soil_mean_c)}</td><td className="num">{c(d.soil_peak_c)}</td><td className="num">{n(d.rain_mm, 1)}</td>
-                <td className="num">{d.depletion_mm == null ? '–' : n(v.total_mm - d.depletion_mm, 1)}</td><td className="num">{n(d.wet_hours, 1)}</td><td className="num">{n(d.growth, 2)}</td>
+                <td className="num">{c(d.tmin_c)}</td><td className="num">{c(d.tmax_c)}</td><td className="num">{c(d.soil_mean_c)}</td><td className="num">{c(d.soil_peak_c)}</td><td className="num">{water(d.rain_mm)}</td>
+                <td className="num">{water(d.depletion_mm == null ? null : v.total_mm - d.depletion_mm)}</td><td className="num">{n(d.wet_hours, 1)}</td><td className="num">{n(d.growth, 2)}</td>
                 <td>{[...v.bands.filter((b) => (b.strength[i] ?? 0) >= 0.5).map((b) => b.label), ...v.marks.filter((m) => m.date === d.date).map((m) => m.text)].join(', ')}</td>
               </tr>
             )

@@ -3,6 +3,7 @@ import { BarChart, CustomChart, LineChart } from 'echarts/charts'
 import { AxisPointerComponent, DataZoomComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
 import { CanvasRenderer } from 'echarts/renderers'
 import type { Schemas } from '../api/client'
+import type { Reader } from '../format'
 import { palettes, type ThemeName } from '../theme'
 
 register([LineChart, BarChart, CustomChart, GridComponent, DataZoomComponent, TooltipComponent, MarkLineComponent, MarkAreaComponent, AxisPointerComponent, CanvasRenderer])
@@ -36,8 +37,11 @@ export const tick = (iso: string): string => {
 interface Row { gridIndex: number; top: number; height: number }
 
 /** The whole chart as an option of the library; span is what a sentence points at. */
-export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | undefined, t: (c: number) => number, unit: string) {
+export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | undefined, r: Reader) {
   const p = palettes[theme]
+  const t = r.c
+  const unit = r.temperature
+  const wet = (x: number | null) => (x == null ? null : Math.round(r.mm(x) * 100) / 100)
   const dates = v.days.map((d) => d.date)
   const total = rows.reduce((s, r) => s + r.share, 0)
   const gap = 14
@@ -64,7 +68,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
   const areas = () => ({ silent: true, animation: false, itemStyle: { color: p.focus, opacity: 0.14 }, data: span ? [[{ xAxis: span.from }, { xAxis: span.to }]] : [] })
   const at = (id: string) => ({ xAxisIndex: place[id]?.gridIndex ?? 0, yAxisIndex: place[id]?.gridIndex ?? 0, animation: false })
   const soilLimit = v.warm ? 16 : 29.4
-  const name = (id: string) => ({ temperature: `Air and\nsoil, ${unit}`, rain: 'Rain and\nwatering, mm', water: 'Water in the\nroot zone, mm', wet: 'Wet leaves, h', growth: 'Growth\npotential', bands: '' })[id] ?? ''
+  const name = (id: string) => ({ temperature: `Air and\nsoil, ${unit}`, rain: `Rain and\nwatering, ${r.water}`, water: `Water in the\nroot zone, ${r.water}`, wet: 'Wet leaves, h', growth: 'Growth\npotential', bands: '' })[id] ?? ''
   const titles = ids.slice(0, -1)
   return {
     animation: false,
@@ -73,7 +77,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
     axisPointer: { link: [{ xAxisIndex: 'all' as const }], lineStyle: { color: p.faint } },
     tooltip: {
       trigger: 'axis' as const, confine: true, backgroundColor: p.sheet, borderColor: p.faint, textStyle: { ...text, color: p.ink },
-      formatter: (params: unknown) => dayText(v, (params as { dataIndex: number }[])[0]?.dataIndex ?? 0, t, unit),
+      formatter: (params: unknown) => dayText(v, (params as { dataIndex: number }[])[0]?.dataIndex ?? 0, r),
     },
     xAxis: ids.map((id, i) => ({
       type: 'category' as const, gridIndex: i, data: dates, boundaryGap: true,
@@ -84,7 +88,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       ? { type: 'category' as const, gridIndex: i, data: bandRows, inverse: true, axisLine: { show: false }, axisTick: { show: false }, splitLine: { show: true, lineStyle: { color: p.rule } }, axisLabel: { ...text, color: p.ink, width: left - 12, overflow: 'truncate' as const, interval: 0 } }
       : {
           type: 'value' as const, gridIndex: i, name: name(titles[i] ?? ''), nameLocation: 'middle' as const, nameGap: 42, nameRotate: 0, nameTextStyle: { ...text, color: p.ink, align: 'right' as const, lineHeight: 16 },
-          splitNumber: id === 'temperature' ? 4 : 2, ...(id === 'wet' ? { interval: 12 } : {}), splitLine: { lineStyle: { color: p.rule } }, axisLabel: { ...text, fontSize: 12 }, min: id === 'temperature' ? undefined : 0, max: id === 'growth' ? 1 : id === 'wet' ? 24 : id === 'water' ? Math.max(1, Math.ceil(v.total_mm)) : undefined,
+          splitNumber: id === 'temperature' ? 4 : 2, ...(id === 'wet' ? { interval: 12 } : {}), splitLine: { lineStyle: { color: p.rule } }, axisLabel: { ...text, fontSize: 12 }, min: id === 'temperature' ? undefined : 0, max: id === 'growth' ? 1 : id === 'wet' ? 24 : id === 'water' ? (r.water === 'mm' ? Math.max(1, Math.ceil(v.total_mm)) : Math.ceil(r.mm(v.total_mm) * 10) / 10) : undefined,
         }),
     dataZoom: [{ type: 'inside' as const, xAxisIndex: ids.map((_, i) => i), zoomOnMouseWheel: 'ctrl' as const, moveOnMouseMove: true, moveOnMouseWheel: false, minValueSpan: 7 }],
     series: [
@@ -93,11 +97,11 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       { ...at('temperature'), type: 'line', name: 'soil, afternoon', data: v.days.map((d) => num(d.soil_peak_c, t)), symbol: 'none', lineStyle: { width: 2.5, color: p.harm } },
       { ...at('temperature'), type: 'line', name: 'soil, mean', data: v.days.map((d) => num(d.soil_mean_c, t)), symbol: 'none', lineStyle: { width: 1.5, color: p.wait },
         markLine: { silent: true, symbol: 'none', animation: false, data: [{ yAxis: t(soilLimit), lineStyle: { color: p.harm, type: 'dashed' as const }, label: { formatter: v.warm ? 'green-up begins' : 'roots suffer', position: 'insideStartTop' as const, color: p.harm, fontSize: 12 } }] } },
-      { ...at('rain'), type: 'bar', name: 'rain', data: v.days.map((d) => d.rain_mm), itemStyle: { color: p.water }, stack: 'in' },
+      { ...at('rain'), type: 'bar', name: 'rain', data: v.days.map((d) => wet(d.rain_mm)), itemStyle: { color: p.water }, stack: 'in' },
       { ...at('rain'), type: 'line', name: 'marks', data: dates.map(() => 0), symbol: 'none', lineStyle: { width: 0 }, markLine: lines(false), markArea: areas() },
-      { ...at('rain'), type: 'bar', name: 'watering', data: v.days.map((d) => d.irrigation_mm), itemStyle: { color: p.go }, stack: 'in' },
-      { ...at('water'), type: 'line', name: 'left', data: v.days.map((d) => (d.depletion_mm == null ? null : Math.round((v.total_mm - d.depletion_mm) * 10) / 10)), symbol: 'none', lineStyle: { width: 2.5, color: p.water }, areaStyle: { color: p.water, opacity: 0.25 }, markArea: areas(),
-        markLine: { ...lines(false), data: [...lines(false).data, { yAxis: v.total_mm / 2, lineStyle: { color: p.wait, type: 'dashed' as const }, label: { formatter: 'half', position: 'insideStartTop' as const, color: p.wait, fontSize: 12 } }] } },
+      { ...at('rain'), type: 'bar', name: 'watering', data: v.days.map((d) => wet(d.irrigation_mm)), itemStyle: { color: p.go }, stack: 'in' },
+      { ...at('water'), type: 'line', name: 'left', data: v.days.map((d) => (d.depletion_mm == null ? null : wet(v.total_mm - d.depletion_mm))), symbol: 'none', lineStyle: { width: 2.5, color: p.water }, areaStyle: { color: p.water, opacity: 0.25 }, markArea: areas(),
+        markLine: { ...lines(false), data: [...lines(false).data, { yAxis: r.mm(v.total_mm / 2), lineStyle: { color: p.wait, type: 'dashed' as const }, label: { formatter: 'half', position: 'insideStartTop' as const, color: p.wait, fontSize: 12 } }] } },
       { ...at('wet'), type: 'bar', name: 'wet leaves', data: v.days.map((d) => d.wet_hours), itemStyle: { color: p.water, opacity: 0.6 } },
       { ...at('wet'), type: 'line', name: 'marks', data: dates.map(() => 0), symbol: 'none', lineStyle: { width: 0 }, markLine: lines(false), markArea: areas() },
       { ...at('growth'), type: 'line', name: 'growth', data: v.days.map((d) => d.growth), symbol: 'none', lineStyle: { width: 2, color: p.go }, areaStyle: { color: p.go, opacity: 0.2 }, markLine: lines(false), markArea: areas() },
@@ -132,7 +136,9 @@ function renderBand(p: (typeof palettes)[ThemeName]) {
 }
 
 /** One day in words, for the tooltip and the table. */
-export function dayText(v: Schemas['SkyView'], i: number, t: (c: number) => number, unit: string): string {
+export function dayText(v: Schemas['SkyView'], i: number, r: Reader): string {
+  const t = r.c
+  const unit = r.temperature
   const d = v.days[i]
   if (!d) return ''
   const n = (x: number | null, digits = 0) => (x == null ? '–' : x.toFixed(digits))
@@ -141,8 +147,8 @@ export function dayText(v: Schemas['SkyView'], i: number, t: (c: number) => numb
   return [
     `<b>${tick(d.date)}${d.forecast ? ', forecast' : ''}</b>`,
     `air ${n(num(d.tmin_c, t))} to ${n(num(d.tmax_c, t))} ${unit}, soil ${n(num(d.soil_mean_c, t))}, afternoon ${n(num(d.soil_peak_c, t))}`,
-    `rain ${n(d.rain_mm, 1)} mm${d.irrigation_mm ? `, watered ${n(d.irrigation_mm, 1)} mm` : ''}`,
-    `${d.depletion_mm == null ? '–' : n(v.total_mm - d.depletion_mm, 1)} of ${v.total_mm} mm left in the root zone`,
+    `rain ${d.rain_mm == null ? '–' : r.depth(d.rain_mm, true)} ${r.water}${d.irrigation_mm ? `, watered ${r.depth(d.irrigation_mm, true)} ${r.water}` : ''}`,
+    `${d.depletion_mm == null ? '–' : r.depth(v.total_mm - d.depletion_mm, true)} of ${r.depth(v.total_mm, true)} ${r.water} left in the root zone`,
     `leaves wet ${n(d.wet_hours, 1)} h`,
     ...(open.length ? [open.join(', ')] : []),
     ...marks.map((m) => `<b>${m.replaceAll('<', '&lt;')}</b>`),
