@@ -27,7 +27,7 @@ func (s Saying) DegreeDays(cd float64) string {
 // Depth says a depth of water.
 func (s Saying) Depth(mm float64) string {
 	if s.Customary {
-		return fmt.Sprintf("%.2f in", mm/25.4)
+		return fmt.Sprintf("%.2f inches", mm/25.4)
 	}
 	return fmt.Sprintf("%.0f mm", mm)
 }
@@ -35,7 +35,7 @@ func (s Saying) Depth(mm float64) string {
 // Part says one depth of another: "22 of 38 mm".
 func (s Saying) Part(mm, of float64) string {
 	if s.Customary {
-		return fmt.Sprintf("%.2f of %.2f in", mm/25.4, of/25.4)
+		return fmt.Sprintf("%.2f of %.2f inches", mm/25.4, of/25.4)
 	}
 	return fmt.Sprintf("%.0f of %.0f mm", mm, of)
 }

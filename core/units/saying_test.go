@@ -15,8 +15,8 @@ func TestSaying(t *testing.T) {
 	require.Equal(t, "110 °C·d", si.DegreeDays(110))
 	require.Equal(t, "198 °F·d", us.DegreeDays(110), "a span of warmth has no offset")
 	require.Equal(t, "25 mm", si.Depth(25.4))
-	require.Equal(t, "1.00 in", us.Depth(25.4))
+	require.Equal(t, "1.00 inches", us.Depth(25.4))
 	require.Equal(t, "13 of 25 mm", si.Part(12.7, 25.4))
-	require.Equal(t, "0.50 of 1.00 in", us.Part(12.7, 25.4))
+	require.Equal(t, "0.50 of 1.00 inches", us.Part(12.7, 25.4))
 	require.Equal(t, si, In(""), "SI where nobody has chosen")
 }

@@ -44,6 +44,7 @@ describe('a reader', () => {
     const si = reader('metric')
     expect([si.c(20), si.depth(12.6), si.depth(12.6, true), si.temperature, si.water]).toEqual([20, '13', '12.6', '°C', 'mm'])
     const us = reader('us')
+    expect([us.tight(2), us.tight(30), si.tight(0.4, true), si.tight(12)]).toEqual(['.08', '1.18', '.4', '12'])
     expect([us.c(20), us.depth(12.7), us.depth(12.7, true), us.temperature, us.water]).toEqual([68, '0.50', '0.50', '°F', 'in'])
   })
   it('keeps wind, rate and volume to their factors', () => {

@@ -91,16 +91,20 @@ export interface Reader {
   mm: (depth: number) => number
   /** The same as text, with as many decimals as tell something: none of a mm, hundredths of an inch. */
   depth: (mm: number, finer?: boolean) => string
+  /** The same for narrow cells: .07 rather than 0.07. */
+  tight: (mm: number, finer?: boolean) => string
   temperature: string
   water: string
 }
 
 export function reader(system: UnitSystem): Reader {
   const mm = (x: number) => fromSI(x, 'mm', system)
+  const depth = (x: number, finer = false) => mm(x).toFixed(system === 'us' ? 2 : finer ? 1 : 0)
   return {
     c: (x) => fromSI(x, 'C', system),
     mm,
-    depth: (x, finer = false) => mm(x).toFixed(system === 'us' ? 2 : finer ? 1 : 0),
+    depth,
+    tight: (x, finer) => depth(x, finer).replace(/^0\./, '.'),
     temperature: unitFor('C', system)?.label ?? '°C',
     water: unitFor('mm', system)?.label ?? 'mm',
   }

@@ -85,9 +85,9 @@ function Calendar({ w, me }: { w: Schemas['Watering']; me: Schemas['Me'] }) {
         <caption className="unseen">Watering in the days ahead, in {r.water}</caption>
         <thead><tr><th scope="col"><span className="faint">{r.water}</span></th>{w.ahead.map((d) => <th key={d.date} scope="col" data-permitted={d.permitted}><span className="faint">{short(d.date)[0]?.slice(0, 2)}</span><b className="num">{short(d.date)[1]}</b></th>)}</tr></thead>
         <tbody>
-          <tr><th scope="row">rain</th>{w.ahead.map((d) => <td key={d.date} className="num" data-rain={(d.rain_mm ?? 0) >= 1}>{d.rain_mm == null ? '–' : d.rain_mm >= 0.5 ? r.depth(d.rain_mm) : ''}</td>)}</tr>
-          <tr><th scope="row">left</th>{w.ahead.map((d) => <td key={d.date} className="num" data-short={d.left_mm != null && d.left_mm <= w.total_mm / 2}>{d.left_mm == null ? '–' : r.depth(d.left_mm)}</td>)}</tr>
-          {w.policies.map((p) => <tr key={p.name} data-policy={p.name}><th scope="row">{p.name === 'keep-green' ? 'green' : 'rest'}</th>{w.ahead.map((d) => { const x = due(p.name, d.date); return <td key={d.date} className="num" data-due={x !== undefined} data-permitted={d.permitted}>{x ? r.depth(x.mm) : d.permitted ? '' : '×'}</td> })}</tr>)}
+          <tr><th scope="row">rain</th>{w.ahead.map((d) => <td key={d.date} className="num" data-rain={(d.rain_mm ?? 0) >= 1}>{d.rain_mm == null ? '–' : d.rain_mm >= 0.5 ? r.tight(d.rain_mm) : ''}</td>)}</tr>
+          <tr><th scope="row">left</th>{w.ahead.map((d) => <td key={d.date} className="num" data-short={d.left_mm != null && d.left_mm <= w.total_mm / 2}>{d.left_mm == null ? '–' : r.tight(d.left_mm)}</td>)}</tr>
+          {w.policies.map((p) => <tr key={p.name} data-policy={p.name}><th scope="row">{p.name === 'keep-green' ? 'green' : 'rest'}</th>{w.ahead.map((d) => { const x = due(p.name, d.date); return <td key={d.date} className="num" data-due={x !== undefined} data-permitted={d.permitted}>{x ? r.tight(x.mm) : d.permitted ? '' : '×'}</td> })}</tr>)}
         </tbody>
       </table>
       {why.length === 0 ? <p className="faint">Nothing is due in the days ahead.</p> : <ul>{why.map((d) => <li key={d.policy + d.date}><b>{showDate(d.date, me.date_form, true)}</b> {d.policy.toLowerCase()}: <span className="num">{r.depth(d.mm)} {r.water}</span><span className="faint">, {d.why}</span></li>)}</ul>}
@@ -104,9 +104,9 @@ function AuditPlan({ audit, r }: { audit: Schemas['AuditOnPlan']; r: Reader }) {
   return (
     <figure className="audit-plan">
       <div className="can-grid" role="img" aria-label={words}>
-        {Array.from({ length: 96 }, (_, cell) => { const c = at.get(cell); return <span key={cell} data-low={c?.low} data-has={c !== undefined} data-damaged={damaged.has(cell)}>{c && r.depth(c.mm, c.mm < 10)}</span> })}
+        {Array.from({ length: 96 }, (_, cell) => { const c = at.get(cell); return <span key={cell} data-low={c?.low} data-has={c !== undefined} data-damaged={damaged.has(cell)}>{c && r.tight(c.mm, c.mm < 10)}</span> })}
       </div>
-      <figcaption className="faint">{words}. In each can {r.water}; low ones underlined, damage hatched.</figcaption>
+      <figcaption className="faint">{words}. Depths in {r.water}; low cans underlined, damage hatched.</figcaption>
     </figure>
   )
 }

@@ -88,7 +88,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       ? { type: 'category' as const, gridIndex: i, data: bandRows, inverse: true, axisLine: { show: false }, axisTick: { show: false }, splitLine: { show: true, lineStyle: { color: p.rule } }, axisLabel: { ...text, color: p.ink, width: left - 12, overflow: 'truncate' as const, interval: 0 } }
       : {
           type: 'value' as const, gridIndex: i, name: name(titles[i] ?? ''), nameLocation: 'middle' as const, nameGap: 42, nameRotate: 0, nameTextStyle: { ...text, color: p.ink, align: 'right' as const, lineHeight: 16 },
-          splitNumber: id === 'temperature' ? 4 : 2, ...(id === 'wet' ? { interval: 12 } : {}), splitLine: { lineStyle: { color: p.rule } }, axisLabel: { ...text, fontSize: 12 }, min: id === 'temperature' ? undefined : 0, max: id === 'growth' ? 1 : id === 'wet' ? 24 : id === 'water' ? (r.water === 'mm' ? Math.max(1, Math.ceil(v.total_mm)) : Math.ceil(r.mm(v.total_mm) * 10) / 10) : undefined,
+          scale: id === 'temperature', splitNumber: id === 'temperature' ? 4 : 2, ...(id === 'wet' ? { interval: 12 } : {}), splitLine: { lineStyle: { color: p.rule } }, axisLabel: { ...text, fontSize: 12 }, min: id === 'temperature' ? undefined : 0, max: id === 'growth' ? 1 : id === 'wet' ? 24 : id === 'water' ? (r.water === 'mm' ? Math.max(1, Math.ceil(v.total_mm)) : Math.ceil(r.mm(v.total_mm) * 10) / 10) : undefined,
         }),
     dataZoom: [{ type: 'inside' as const, xAxisIndex: ids.map((_, i) => i), zoomOnMouseWheel: 'ctrl' as const, moveOnMouseMove: true, moveOnMouseWheel: false, minValueSpan: 7 }],
     series: [
