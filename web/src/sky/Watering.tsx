@@ -106,7 +106,7 @@ function AuditPlan({ audit, r }: { audit: Schemas['AuditOnPlan']; r: Reader }) {
       <div className="can-grid" role="img" aria-label={words}>
         {Array.from({ length: 96 }, (_, cell) => { const c = at.get(cell); return <span key={cell} data-low={c?.low} data-has={c !== undefined} data-damaged={damaged.has(cell)}>{c && r.tight(c.mm, c.mm < 10)}</span> })}
       </div>
-      <figcaption className="faint">{words}. Depths in {r.water}; low cans underlined, damage hatched.</figcaption>
+      <figcaption className="faint">{words}. Depths ({r.water}); low cans underlined, damage hatched.</figcaption>
     </figure>
   )
 }
