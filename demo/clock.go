@@ -38,14 +38,19 @@ func station(s store.Station) standin.Station {
 	return standin.Station{Latitude: s.Latitude, Seed: s.Seed, Spells: spells[s.Seed]}
 }
 
-// Forecast and Normals make Sky the server's weather service.
-func (Sky) Forecast(s store.Station, today time.Time, days int) []weather.Day {
-	return station(s).Forecast(today, days)
+// Days, Forecast and Normals make Sky the server's weather service; it can always be asked.
+func (Sky) Days(_ context.Context, s store.Station, from, to time.Time) ([]weather.Day, error) {
+	return station(s).Days(from, to), nil
+}
+
+// Forecast gives the days after today.
+func (Sky) Forecast(_ context.Context, s store.Station, today time.Time, days int) ([]weather.Day, error) {
+	return station(s).Forecast(today, days), nil
 }
 
 // Normals gives the normal daily means ahead.
-func (Sky) Normals(s store.Station, after time.Time, days int) []float64 {
-	return station(s).Normals(after, days)
+func (Sky) Normals(_ context.Context, s store.Station, after time.Time, days int) ([]float64, error) {
+	return station(s).Normals(after, days), nil
 }
 
 // Clock is the simulated work clock, kept in the database so that several servers agree.
@@ -83,10 +88,7 @@ func arrive(tx *gorm.DB, from, to time.Time) error {
 		return err
 	}
 	for _, s := range stations {
-		var rows []store.StationDay
-		for _, d := range station(s).Days(from, to) {
-			rows = append(rows, store.StationDay{StationID: s.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: server.FloatsOf(d.Hours)})
-		}
+		rows := server.StationDays(s.ID, station(s).Days(from, to))
 		if len(rows) == 0 {
 			continue
 		}

@@ -79,10 +79,16 @@ func TestTheClockBringsTheWeather(t *testing.T) {
 func TestForecastAndNormals(t *testing.T) {
 	sky := demo.Sky{}
 	st := store.Station{Latitude: 37.6, Seed: 37}
-	f := sky.Forecast(st, demo.Start, 10)
+	ctx := context.Background()
+	f, err := sky.Forecast(ctx, st, demo.Start, 10)
+	require.NoError(t, err)
+	was, err := sky.Days(ctx, st, demo.Start.AddDate(0, 0, -6), demo.Start)
+	require.NoError(t, err)
+	require.Len(t, was, 7)
 	require.Len(t, f, 10)
 	require.Equal(t, demo.Start.AddDate(0, 0, 1), f[0].Date)
-	n := sky.Normals(st, demo.Start, 120)
+	n, err := sky.Normals(ctx, st, demo.Start, 120)
+	require.NoError(t, err)
 	require.Len(t, n, 120)
 	require.Greater(t, n[0], n[119]+8, "autumn comes")
 }

@@ -191,7 +191,7 @@ func (s *Server) sky(tx *gorm.DB, share map[uuid.UUID]int, today time.Time, out 
 			id = st
 		}
 	}
-	if id == uuid.Nil || s.weather == nil {
+	if id == uuid.Nil {
 		return nil
 	}
 	var station store.Station
@@ -202,7 +202,7 @@ func (s *Server) sky(tx *gorm.DB, share map[uuid.UUID]int, today time.Time, out 
 	if err := tx.Where("station_id = ? AND day = ?", id, today).Find(&rows).Error; err != nil {
 		return err
 	}
-	days := append(weatherOf(rows), s.weather.Forecast(station, today, 6)...)
+	days := append(weatherOf(rows), s.forecast(tx.Statement.Context, station, today, 6)...)
 	spells := sky.SprayHours(days, station.Latitude)
 	for _, d := range days {
 		out.Sky = append(out.Sky, skyOf(station, d, spells))

@@ -191,14 +191,16 @@ func (s *Server) recoveryOf(tx *gorm.DB, zone uuid.UUID, today time.Time) (out R
 	return out, nil
 }
 
+// coolMean stands where nothing is known of the weather, °C: nothing is promised too early (judgement).
+const coolMean = 12.0
+
 // means are the daily mean temperatures from the day after the start on: measured until today, normal after.
 func (s *Server) means(tx *gorm.DB, site store.Site, from, today time.Time) ([]float64, error) {
 	out := make([]float64, 0, horizon)
 	var station store.Station
 	if site.StationID == nil || tx.First(&station, "id = ?", *site.StationID).Error != nil || s.weather == nil {
-		// without a station a cool mean is assumed, so that nothing is promised too early (judgement)
 		for i := 0; i < horizon; i++ {
-			out = append(out, 12)
+			out = append(out, coolMean)
 		}
 		return out, nil
 	}
@@ -206,17 +208,23 @@ func (s *Server) means(tx *gorm.DB, site store.Site, from, today time.Time) ([]f
 	if err := tx.Where("station_id = ? AND day > ? AND day <= ?", station.ID, from, today).Order("day").Find(&days).Error; err != nil {
 		return nil, err
 	}
-	normals := s.weather.Normals(station, from, horizon)
+	normals, err := s.weather.Normals(tx.Statement.Context, station, from, horizon)
+	if err != nil {
+		s.log.Warn("no normals", "station", station.Name, "error", err)
+	}
 	byDay := map[string]weather.Day{}
 	for _, d := range weatherOf(days) {
 		byDay[d.Date.Format(dateOnly)] = d
 	}
 	for i := 0; i < horizon; i++ {
 		d, ok := byDay[from.AddDate(0, 0, i+1).Format(dateOnly)]
-		if ok && d.TMin != nil && d.TMax != nil {
+		switch {
+		case ok && d.TMin != nil && d.TMax != nil:
 			out = append(out, (*d.TMin+*d.TMax)/2)
-		} else {
+		case i < len(normals):
 			out = append(out, normals[i])
+		default:
+			out = append(out, coolMean)
 		}
 	}
 	return out, nil

@@ -42,10 +42,7 @@ func district(tb testing.TB, s *store.Store, sites, days int) {
 			return err
 		}
 		for _, st := range first {
-			rows := make([]store.StationDay, 0, days)
-			for _, d := range (standin.Station{Latitude: st.Latitude, Seed: st.Seed}).Days(today.AddDate(0, 0, -days+1), today) {
-				rows = append(rows, store.StationDay{StationID: st.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: server.FloatsOf(d.Hours)})
-			}
+			rows := server.StationDays(st.ID, (standin.Station{Latitude: st.Latitude, Seed: st.Seed}).Days(today.AddDate(0, 0, -days+1), today))
 			if err := tx.CreateInBatches(rows, 500).Error; err != nil {
 				return err
 			}

@@ -100,8 +100,8 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales,
 		}
 		return watered(tx, zone, c.Weather)
 	})
-	if err == nil && station != nil && s.weather != nil {
-		c.Forecast = s.weather.Forecast(*station, today, forecastDays)
+	if err == nil && station != nil {
+		c.Forecast = s.forecast(ctx, *station, today, forecastDays)
 	}
 	return out, c, station, today, err
 }

@@ -12,6 +12,7 @@ import (
 	"log/slog"
 	"net/http"
 	"path"
+	"slices"
 	"strings"
 	"time"
 
@@ -36,10 +37,13 @@ type MovableClock interface {
 	Advance(ctx context.Context, days int) (time.Time, error)
 }
 
-// WeatherService is what a weather service gives for a station.
+// WeatherService is what a weather service gives for a station. Days are the station's own, oldest first, with hours where they
+// are known; days without a measurement are left out. An error says that it could not be asked: pages then go on with what is
+// there, the watch tries again.
 type WeatherService interface {
-	Forecast(station store.Station, today time.Time, days int) []weather.Day
-	Normals(station store.Station, after time.Time, days int) []float64
+	Days(ctx context.Context, station store.Station, from, to time.Time) ([]weather.Day, error)
+	Forecast(ctx context.Context, station store.Station, today time.Time, days int) ([]weather.Day, error)
+	Normals(ctx context.Context, station store.Station, after time.Time, days int) ([]float64, error)
 }
 
 // Options make a server.
@@ -121,6 +125,19 @@ func New(o Options) *Server {
 	s.routes()
 	e.GET("/*", s.page)
 	return s
+}
+
+// forecast asks the service; without one, and when it cannot be asked, there is no forecast and the log says so.
+func (s *Server) forecast(ctx context.Context, station store.Station, today time.Time, days int) []weather.Day {
+	if s.weather == nil {
+		return nil
+	}
+	out, err := s.weather.Forecast(ctx, station, today, days)
+	if err != nil {
+		s.log.Warn("no forecast", "station", station.Name, "error", err)
+		return nil
+	}
+	return slices.Clone(out) // the service may keep its own
 }
 
 // OpenAPI is the description of the API, made from the Go types.

@@ -36,13 +36,15 @@ type world struct {
 	srv   *server.Server
 }
 
-func newWorld(t *testing.T) *world {
+func newWorld(t *testing.T) *world { return newWorldWith(t, demo.Sky{}) }
+
+func newWorldWith(t *testing.T, sky server.WeatherService) *world {
 	t.Helper()
 	s := testdb.Open(t)
 	_, err := demo.Load(context.Background(), s)
 	require.NoError(t, err)
 	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)}, "assets/a.js": {Data: []byte("1")}}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web, Jobs: &server.JobOptions{}})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: sky, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web, Jobs: &server.JobOptions{}})
 	ts := httptest.NewServer(srv)
 	t.Cleanup(ts.Close)
 	return &world{t, ts.URL, s, srv}

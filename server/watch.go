@@ -10,6 +10,7 @@ import (
 	"hash"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -126,6 +127,9 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 	}
 	var zones []store.Zone
 	if err := tx.Where("site_id IN ?", keys).Order("id").Find(&zones).Error; err != nil {
+		return sum, err
+	}
+	if err := w.arrive(tx, p.Station, day); err != nil {
 		return sum, err
 	}
 	at, err := w.Sky(tx, p.Station, day)
@@ -317,7 +321,10 @@ func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, err
 			return out, err
 		}
 		if w.Weather != nil {
-			out.forecast = w.Weather.Forecast(*out.station, day, forecastDays)
+			var err error
+			if out.forecast, err = w.Weather.Forecast(tx.Statement.Context, *out.station, day, forecastDays); err != nil {
+				return out, fmt.Errorf("forecast of %s: %w", out.station.Name, err)
+			}
 		}
 		var days []weather.Day
 		out.read = func() ([]weather.Day, error) {
@@ -334,6 +341,54 @@ func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, err
 	sumDays(h, out.forecast)
 	out.sum = h.Sum(nil)
 	return out, nil
+}
+
+// arrive brings in what the weather service has of a station since its newest day, and reads the last two again: they are often
+// corrected. Days that say the same are not touched, so that the station counts as unchanged.
+func (w Watcher) arrive(tx *gorm.DB, id *uuid.UUID, day time.Time) error {
+	if id == nil || w.Weather == nil {
+		return nil
+	}
+	var station store.Station
+	if err := tx.First(&station, "id = ?", *id).Error; err != nil {
+		return err
+	}
+	var newest struct{ Day *time.Time }
+	if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
+		return err
+	}
+	from := day.AddDate(0, 0, 1-weatherDays)
+	if newest.Day != nil && newest.Day.After(from) {
+		from = newest.Day.UTC().AddDate(0, 0, -1)
+	}
+	days, err := w.Weather.Days(tx.Statement.Context, station, from, day)
+	if err != nil {
+		return fmt.Errorf("weather of %s: %w", station.Name, err)
+	}
+	if len(days) == 0 {
+		return nil
+	}
+	return tx.Clauses(newer).CreateInBatches(StationDays(station.ID, days), 500).Error
+}
+
+// newer puts what a service says of a day in the place of what it said before, where it is not the same.
+var newer = func() clause.OnConflict {
+	columns := []string{"tmin_c", "tmax_c", "rain_mm", "rh_mean", "wind_ms", "snow_cm", "solar_mj_m2", "hours"}
+	var was, is []string
+	for _, c := range columns {
+		was, is = append(was, "station_days."+c), append(is, "excluded."+c)
+	}
+	return clause.OnConflict{Columns: []clause.Column{{Name: "station_id"}, {Name: "day"}}, DoUpdates: clause.AssignmentColumns(columns),
+		Where: clause.Where{Exprs: []clause.Expression{gorm.Expr("(" + strings.Join(was, ", ") + ") IS DISTINCT FROM (" + strings.Join(is, ", ") + ")")}}}
+}()
+
+// StationDays makes rows of a station's days.
+func StationDays(station uuid.UUID, days []weather.Day) []store.StationDay {
+	rows := make([]store.StationDay, 0, len(days))
+	for _, d := range days {
+		rows = append(rows, store.StationDay{StationID: station, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: FloatsOf(d.Hours)})
+	}
+	return rows
 }
 
 // sumDays adds every figure of some days to a sum.

@@ -2,8 +2,10 @@ package server_test
 
 import (
 	"context"
+	"errors"
 	"log/slog"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -11,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/core/weather"
 	"hodos/demo"
 	"hodos/server"
 	"hodos/store"
@@ -239,4 +242,95 @@ func TestAPartIsDoneWithItsJobOrNotAtAll(t *testing.T) {
 	require.Equal(t, 2, run.PartsDone)
 	require.NotNil(t, run.FinishedAt)
 	require.Error(t, watch.Part(ctx, parts[0], nil), "the run does not count a part that it does not have")
+}
+
+// faulty is a weather service that cannot be asked for a while.
+type faulty struct {
+	demo.Sky
+	down atomic.Bool
+	from []time.Time // what it was asked for
+}
+
+var errDown = errors.New("the service does not answer")
+
+func (f *faulty) Days(ctx context.Context, s store.Station, from, to time.Time) ([]weather.Day, error) {
+	if f.down.Load() {
+		return nil, errDown
+	}
+	f.from = append(f.from, from)
+	return f.Sky.Days(ctx, s, from, to)
+}
+
+func (f *faulty) Forecast(ctx context.Context, s store.Station, today time.Time, days int) ([]weather.Day, error) {
+	if f.down.Load() {
+		return nil, errDown
+	}
+	return f.Sky.Forecast(ctx, s, today, days)
+}
+
+func (f *faulty) Normals(ctx context.Context, s store.Station, after time.Time, days int) ([]float64, error) {
+	if f.down.Load() {
+		return nil, errDown
+	}
+	return f.Sky.Normals(ctx, s, after, days)
+}
+
+func TestTheNightBringsTheWeatherIn(t *testing.T) {
+	w := newWorld(t)
+	ctx := context.Background()
+	service := &faulty{}
+	watch := server.Watcher{Store: w.store, Weather: service, Now: time.Now}
+	newest := func() (day string) {
+		require.NoError(t, w.store.Shared(ctx).Raw("SELECT max(day)::text FROM station_days").Scan(&day).Error)
+		return day
+	}
+	service.down.Store(true)
+	later := demo.Start.AddDate(0, 0, 3)
+	require.ErrorIs(t, watch.Night(ctx, later, nil), errDown, "the job is tried again")
+	require.Equal(t, "2026-08-24", newest())
+	service.down.Store(false)
+	require.NoError(t, watch.Night(ctx, later, nil))
+	require.Equal(t, "2026-08-27", newest())
+	require.Equal(t, demo.Start.AddDate(0, 0, -1), service.from[0], "the last two days are read again")
+	var revisions int64
+	read := func() int64 {
+		require.NoError(t, w.store.Shared(ctx).Raw("SELECT sum(revision) FROM stations").Scan(&revisions).Error)
+		return revisions
+	}
+	before := read()
+	require.NoError(t, watch.Night(ctx, later, nil))
+	require.Equal(t, before, read(), "days that say the same change nothing")
+	var gaps int64
+	require.NoError(t, w.store.Shared(ctx).Raw("SELECT count(*) FROM (SELECT day - lag(day) OVER (PARTITION BY station_id ORDER BY day) AS step FROM station_days) d WHERE step <> 1").Scan(&gaps).Error)
+	require.Zero(t, gaps)
+
+	// a station that has nothing yet is filled as far back as the models look
+	require.NoError(t, w.store.Shared(ctx).Exec("DELETE FROM station_days").Error)
+	require.NoError(t, watch.Night(ctx, later, nil))
+	var days int64
+	require.NoError(t, w.store.Shared(ctx).Raw("SELECT min(n) FROM (SELECT count(*) AS n FROM station_days GROUP BY station_id) d").Scan(&days).Error)
+	require.Greater(t, days, int64(350))
+}
+
+// Pages go on with what is there when the service cannot be asked.
+func TestPagesWithoutTheWeatherService(t *testing.T) {
+	service := &faulty{}
+	service.down.Store(true)
+	w := newWorldWith(t, service)
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	var v server.SkyView
+	tech.must(200, "GET", p.path("/sky?weeks=2"), nil, &v)
+	require.Len(t, v.Days, 14, "no forecast, all of the past")
+	var day server.Day
+	tech.must(200, "GET", "/day", nil, &day)
+	require.Len(t, day.Sky, 1, "today is known")
+	require.NotEmpty(t, tech.scales(p).Diagnosis.Causes)
+	stonecrop := tech.place("Stonecrop")
+	var r server.Recovery
+	tech.must(200, "GET", "/zones/"+stonecrop.zone+"/recovery", nil, &r)
+	require.NotEmpty(t, r.Expected)
+	service.down.Store(false)
+	tech.must(200, "GET", p.path("/sky?weeks=2"), nil, &v)
+	require.Len(t, v.Days, 24)
 }
