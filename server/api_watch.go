@@ -23,7 +23,7 @@ type DayNotice struct {
 	ZoneID   uuid.UUID `json:"zone_id"`
 	SiteName string    `json:"site_name"`
 	ZoneName string    `json:"zone_name"`
-	Kind     string    `json:"kind" enum:"window,endurance,frost,feeding"`
+	Kind     string    `json:"kind" enum:"window,endurance,frost,feeding,silent"`
 	Subject  string    `json:"subject" doc:"a cause or a band; empty where the kind says all"`
 	Label    string    `json:"label"`
 	Level    int       `json:"level" enum:"1,2" doc:"2: something has to be done, or it has happened here before"`
@@ -51,7 +51,7 @@ type DayWatch struct {
 // newFor is how many days a notice that nobody has noted stays among the new ones.
 const newFor = 3
 
-var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun", "feeding": "Autumn feeding opens", "window heat": "Heat", "window regulator-worn-off": "Growth regulator has worn off"}
+var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun", "feeding": "Autumn feeding opens", "silent": "No weather comes in", "window heat": "Heat", "window regulator-worn-off": "Growth regulator has worn off"}
 
 func noticeLabel(kind, subject string, level int) string {
 	key := kind
@@ -67,7 +67,7 @@ func noticeLabel(kind, subject string, level int) string {
 	return bandLabel(subject)
 }
 
-var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "window": 2, "feeding": 3}
+var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "silent": 2, "window": 3, "feeding": 4}
 
 // notices lists what stands on a day: thirst and frost first, then windows, the urgent before the rest, the same of several zones
 // together.

@@ -116,7 +116,7 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 	river.AddWorker(workers, &nightWorker{jobs: j})
 	river.AddWorker(workers, &partWorker{jobs: j})
 	j.queue, err = river.NewClient(riverdatabasesql.New(pool), &river.Config{
-		Logger:               slog.New(slog.DiscardHandler),
+		Logger:               slog.New(warnings{log.Handler()}),
 		ErrorHandler:         loudly{log},
 		Workers:              workers,
 		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: o.Workers}},
@@ -181,6 +181,15 @@ func (j *Jobs) Far(ctx context.Context, round string) (Round, error) {
 		FROM river_job WHERE kind = 'watch-part' AND args @> jsonb_build_object('round', ?::text)`, round, round).Scan(&r).Error
 	return r, err
 }
+
+// warnings lets through what the queue has to warn of: its own news of every job would drown the requests.
+type warnings struct{ slog.Handler }
+
+func (w warnings) Enabled(ctx context.Context, level slog.Level) bool {
+	return level >= slog.LevelWarn && w.Handler.Enabled(ctx, level)
+}
+func (w warnings) WithAttrs(a []slog.Attr) slog.Handler { return warnings{w.Handler.WithAttrs(a)} }
+func (w warnings) WithGroup(name string) slog.Handler   { return warnings{w.Handler.WithGroup(name)} }
 
 // loudly writes jobs that failed into the log; the queue tries them again.
 type loudly struct{ log *slog.Logger }

@@ -307,6 +307,7 @@ func (w Watcher) Night(ctx context.Context, day time.Time, progress func(sites, 
 type stationSky struct {
 	station  *store.Station
 	forecast []weather.Day
+	newest   time.Time // day that the station has; zero for none
 	sum      []byte
 	read     func() ([]weather.Day, error)
 }
@@ -325,6 +326,13 @@ func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, err
 			if out.forecast, err = w.Weather.Forecast(tx.Statement.Context, *out.station, day, forecastDays); err != nil {
 				return out, fmt.Errorf("forecast of %s: %w", out.station.Name, err)
 			}
+		}
+		var newest struct{ Day *time.Time }
+		if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
+			return out, err
+		}
+		if newest.Day != nil {
+			out.newest = newest.Day.UTC()
 		}
 		var days []weather.Day
 		out.read = func() ([]weather.Day, error) {
@@ -506,7 +514,11 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 		for _, cause := range had[z.ID] {
 			n.had[cause] = true
 		}
-		if n.madeFrom, err = sumOf(sums[site.ID], n, water[z.ID]); err != nil {
+		newest := at.newest
+		if own := ownOf[site.ID]; len(own) > 0 && own[len(own)-1].Day.After(newest) {
+			newest = own[len(own)-1].Day.UTC()
+		}
+		if n.madeFrom, err = sumOf(sums[site.ID], n, water[z.ID], day.Sub(newest) > watch.SilentAfter*24*time.Hour); err != nil {
 			return nil, err
 		}
 		out = append(out, n)
@@ -514,8 +526,9 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 	return out, nil
 }
 
-// sumOf sums up everything that a look at a zone is made from.
-func sumOf(sky []byte, n zoneNow, water givenWater) ([]byte, error) {
+// sumOf sums up everything that a look at a zone is made from. The day is not part of it: without anything new nothing new is
+// seen, but for the silence itself.
+func sumOf(sky []byte, n zoneNow, water givenWater, silent bool) ([]byte, error) {
 	h := sha256.New()
 	_, _ = h.Write(sky)
 	plain := map[string]any{}
@@ -524,7 +537,7 @@ func sumOf(sky []byte, n zoneNow, water givenWater) ([]byte, error) {
 	}
 	err := json.NewEncoder(h).Encode(map[string]any{
 		"knowledge": diagnosis.Knowledge, "zone": n.zone, "latitude": n.site.Latitude, "findings": plain, "earlier": n.c.Earlier, "had": n.had,
-		"given": water.given, "since": water.since, "treatments": n.c.Treatments,
+		"silent": silent, "given": water.given, "since": water.since, "treatments": n.c.Treatments,
 	})
 	return h.Sum(nil), err
 }

@@ -304,9 +304,25 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT count(*) FROM (SELECT day - lag(day) OVER (PARTITION BY station_id ORDER BY day) AS step FROM station_days) d WHERE step <> 1").Scan(&gaps).Error)
 	require.Zero(t, gaps)
 
+	// a station that has fallen silent is told of, once for its silence
+	mute := server.Watcher{Store: w.store, Now: time.Now}
+	silent := func() (n int64) {
+		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+			return tx.Model(&store.WatchNotice{}).Where("kind = 'silent' AND ended_on IS NULL").Count(&n).Error
+		}))
+		return n
+	}
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 3), nil))
+	require.Zero(t, silent())
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 5), nil))
+	require.Equal(t, int64(12), silent())
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 9), nil))
+	require.Equal(t, int64(12), silent())
+
 	// a station that has nothing yet is filled as far back as the models look
 	require.NoError(t, w.store.Shared(ctx).Exec("DELETE FROM station_days").Error)
-	require.NoError(t, watch.Night(ctx, later, nil))
+	require.NoError(t, watch.Night(ctx, later.AddDate(0, 0, 10), nil))
+	require.Zero(t, silent(), "it speaks again")
 	var days int64
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT min(n) FROM (SELECT count(*) AS n FROM station_days GROUP BY station_id) d").Scan(&days).Error)
 	require.Greater(t, days, int64(350))

@@ -22,6 +22,7 @@ const (
 	Endurance = "endurance" // what the grass stands without water runs out
 	Frost     = "frost"     // frost after growth has begun
 	Feeding   = "feeding"   // autumn feeding opens
+	Silent    = "silent"    // no weather has come in for days: nothing else can be said
 )
 
 // Levels of a notice.
@@ -58,11 +59,17 @@ const (
 	openFor        = 14  // days for which the opening of a season is worth telling
 )
 
+// SilentAfter is how many days without weather make a zone silent (judgement).
+const SilentAfter = 3
+
 // Look says what is to be told of a zone on the day of its case, the most urgent first. in says quantities in the firm's units.
 func Look(z Zone, in units.Saying) []Notice {
 	s, _, _ := z.Case.Sky(z.Case.Findings)
 	if s.Today < 0 {
 		return nil
+	}
+	if newest := s.Points[s.Today].Date; z.Case.Lawn.Date.Sub(newest) > SilentAfter*24*time.Hour {
+		return []Notice{{Kind: Silent, Level: Note, Since: newest.AddDate(0, 0, 1), Detail: "the last day with weather is " + newest.Format("2 January") + ": what has opened since is not known"}}
 	}
 	w := looker{z, s, in, nil}
 	w.windows()
@@ -359,7 +366,7 @@ type Step struct {
 }
 
 // Follow holds what the watch sees today against what stands. What was told stays untold while it lasts; it ends when it has not been seen for
-// six days, and only then is the same thing new again.
+// six days (silence at once), and only then is the same thing new again.
 func Follow(standing []Standing, now []Notice, today time.Time) []Step {
 	var out []Step
 	met := make([]bool, len(standing))
@@ -383,7 +390,7 @@ func Follow(standing []Standing, now []Notice, today time.Time) []Step {
 	}
 	for i := range standing {
 		old := &standing[i]
-		if !met[i] && today.Sub(old.Seen) >= quietDays*24*time.Hour {
+		if !met[i] && (old.Kind == Silent || today.Sub(old.Seen) >= quietDays*24*time.Hour) {
 			out = append(out, Step{Notice: Notice{Kind: old.Kind, Subject: old.Subject, Level: old.Level}, Was: old, Ended: true})
 		}
 	}

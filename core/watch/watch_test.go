@@ -89,6 +89,20 @@ func TestDiseaseWeatherOpens(t *testing.T) {
 	require.True(t, ok)
 }
 
+func TestASilentStationIsTold(t *testing.T) {
+	today := date(time.June, 20)
+	past, ahead := weatherOf(today, 120, 6, func(int) (float64, float64, float64, float64) { return 19, 27, 4, 90 })
+	z := zone("perennial-ryegrass", today, true, past[:len(past)-3], nil)
+	_, ok := look(z)["silent "]
+	require.False(t, ok, "a weekend without data is no silence")
+	z = zone("perennial-ryegrass", today, true, past[:len(past)-4], ahead)
+	got := look(z)
+	require.Len(t, got, 1, "nothing else is said from old weather")
+	require.Contains(t, got["silent "].Detail, "16 June")
+	require.Equal(t, date(time.June, 17), got["silent "].Since)
+	require.Empty(t, look(zone("perennial-ryegrass", today, true, nil, nil)), "a site that never had weather is not silent")
+}
+
 func TestMildewIsOfTheShade(t *testing.T) {
 	today := date(time.September, 20)
 	past, ahead := weatherOf(today, 60, 5, func(int) (float64, float64, float64, float64) { return 14, 22, 1, 80 })
@@ -211,6 +225,8 @@ func TestNothingIsToldTwice(t *testing.T) {
 	require.Equal(t, watch.Act, steps[0].Level, "it does not become less urgent while it lasts")
 
 	require.Empty(t, watch.Follow(standing, nil, day(8)), "a pause of some days is no end")
+	steps = watch.Follow([]watch.Standing{{Kind: watch.Silent, Level: watch.Note, Told: day(5), Seen: day(5)}}, nil, day(6))
+	require.True(t, steps[0].Ended, "a station that speaks again is silent no more")
 	steps = watch.Follow(standing, nil, day(11))
 	require.Len(t, steps, 1)
 	require.True(t, steps[0].Ended)

@@ -55,7 +55,7 @@ CREATE TABLE watch_notices (
   id uuid PRIMARY KEY,
   firm_id uuid NOT NULL REFERENCES firms,
   zone_id uuid NOT NULL,
-  kind text NOT NULL CHECK (kind IN ('window', 'endurance', 'frost', 'feeding')),
+  kind text NOT NULL CHECK (kind IN ('window', 'endurance', 'frost', 'feeding', 'silent')),
   subject text NOT NULL,
   level integer NOT NULL CHECK (level IN (1, 2)),
   since date NOT NULL,
