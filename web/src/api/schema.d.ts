@@ -1342,7 +1342,7 @@ export interface components {
             comes_on?: string;
             id: string;
             /** @enum {string} */
-            kind: "window" | "endurance" | "frost" | "feeding";
+            kind: "window" | "endurance" | "frost" | "feeding" | "silent";
             label: string;
             /**
              * Format: int64
