@@ -265,6 +265,12 @@ func (w *looker) heat() {
 		}
 	}
 	if hot >= 3 {
+		for ahead := first > w.s.Today; !ahead && first > 0; first-- { // back to where the spell began; a single cooler day does not end it
+			if b.Strength[first-1] >= .5 || first > 1 && b.Strength[first-2] >= .5 {
+				continue
+			}
+			break
+		}
 		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today, Detail: fmt.Sprintf("%d of 5 days up to %s: no quick nitrogen, no herbicide, the mower up", hot, w.in.Temp(top, 0))})
 	}
 }

@@ -89,6 +89,33 @@ func TestDiseaseWeatherOpens(t *testing.T) {
 	require.True(t, ok)
 }
 
+func TestHeatSinceItBegan(t *testing.T) {
+	today := date(time.July, 20)
+	hot := func(from, cooler int) watch.Zone {
+		past, ahead := weatherOf(today, 60, 6, func(k int) (float64, float64, float64, float64) {
+			if k >= from && k != cooler {
+				return 23, 37, 0, 50
+			}
+			return 14, 22, 4, 60
+		})
+		return zone("tall-fescue", today, true, past, ahead)
+	}
+	n, ok := look(hot(2, 99))["window heat"]
+	require.True(t, ok)
+	require.True(t, n.Ahead)
+	require.Equal(t, today.AddDate(0, 0, 2), n.Since)
+	require.Contains(t, n.Detail, "3 of 5 days up to 37 °C")
+	n = look(hot(-9, -4))["window heat"]
+	require.False(t, n.Ahead)
+	require.Equal(t, today.AddDate(0, 0, -9), n.Since, "one cooler day does not end the spell")
+	_, ok = look(hot(3, 99))["window heat"]
+	require.False(t, ok, "two hot days are summer")
+	z := hot(-9, 99)
+	z.Case.Lawn.Species = []string{"zoysiagrass"}
+	_, ok = look(z)["window heat"]
+	require.False(t, ok, "warm-season turf likes it")
+}
+
 func TestASilentStationIsTold(t *testing.T) {
 	today := date(time.June, 20)
 	past, ahead := weatherOf(today, 120, 6, func(int) (float64, float64, float64, float64) { return 19, 27, 4, 90 })

@@ -36,6 +36,9 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
   )
 }
 
+/** How many lawns of one thing are listed before somebody asks for all of them. */
+const most = 6
+
 function since(n: Schemas['DayNotice'], today: string, form: DateForm): string {
   if (n.kind === 'frost') return showDate(n.comes_on ?? n.since, form, true)
   const d = daysBetween(n.since, today)
@@ -43,8 +46,10 @@ function since(n: Schemas['DayNotice'], today: string, form: DateForm): string {
 }
 
 function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form: DateForm; onNoted?: (() => void) | undefined; busy?: boolean }) {
+  const [all, setAll] = useState(false)
   const one = g.notices[0]
   if (!one) return null
+  const shown = all ? g.notices : g.notices.slice(0, most)
   return (
     <li data-level={g.level} data-kind={one.kind}>
       <div className="told-head">
@@ -53,7 +58,7 @@ function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form
       </div>
       {g.reason && <p>{g.reason}.</p>}
       <ul className="told-where" data-wrap={g.reason !== ''}>
-        {g.notices.map((n) => (
+        {shown.map((n) => (
           <li key={n.id}>
             <Link to={`/zones/${n.zone_id}/sky`} data-level={n.level}>{n.site_name}, {n.zone_name}</Link>
             {!g.reason && <span className="told-why">{n.reason}</span>}
@@ -61,6 +66,7 @@ function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form
             {n.noted_by && <span className="faint"> noted by {n.noted_by}</span>}
           </li>
         ))}
+        {shown.length < g.notices.length && <li><button type="button" className="quiet" onClick={() => setAll(true)}>and {g.notices.length - shown.length} more</button></li>}
       </ul>
     </li>
   )
