@@ -50,14 +50,15 @@ type Straying struct {
 
 // Day is the day's page.
 type Day struct {
-	Today    string      `json:"today" format:"date"`
-	Due      []DayVisit  `json:"due" nullable:"false"`
-	Coming   []DayVisit  `json:"coming" nullable:"false" doc:"the seven days after"`
-	Done     []DayVisit  `json:"done" nullable:"false" doc:"closed today"`
-	Sky      []DaySky    `json:"sky" nullable:"false" doc:"today and the days ahead at the station that most visits share"`
-	Straying []Straying  `json:"straying" nullable:"false"`
-	Notices  []DayNotice `json:"notices" nullable:"false" doc:"what the watch tells: new ones and those that stand"`
-	Watch    *DayWatch   `json:"watch,omitempty"`
+	Today    string        `json:"today" format:"date"`
+	Due      []DayVisit    `json:"due" nullable:"false"`
+	Coming   []DayVisit    `json:"coming" nullable:"false" doc:"the seven days after"`
+	Done     []DayVisit    `json:"done" nullable:"false" doc:"closed today"`
+	Sky      []DaySky      `json:"sky" nullable:"false" doc:"today and the days ahead at the station that most visits share"`
+	Straying []Straying    `json:"straying" nullable:"false"`
+	Notices  []DayNotice   `json:"notices" nullable:"false" doc:"what the watch tells: new ones and those that stand"`
+	Left     []NoticesLeft `json:"notices_left" nullable:"false"`
+	Watch    *DayWatch     `json:"watch,omitempty"`
 }
 
 func (s *Server) dayRoutes() {
@@ -66,14 +67,14 @@ func (s *Server) dayRoutes() {
 		if err != nil {
 			return nil, s.said(err)
 		}
-		out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{}, Straying: []Straying{}, Notices: []DayNotice{}}
+		out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{}, Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
 		err = s.inFirm(ctx, func(tx *gorm.DB) error { return s.day(tx, today, &out) })
 		return answer(out), err
 	})
 }
 
 func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
-	if out.Notices, err = notices(tx, today); err != nil {
+	if out.Notices, out.Left, err = notices(tx, today, "", "", listed); err != nil {
 		return err
 	}
 	if out.Watch, err = lastRun(tx); err != nil {

@@ -69,33 +69,47 @@ func noticeLabel(kind, subject string, level int) string {
 
 var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "silent": 2, "window": 3, "feeding": 4}
 
+// NoticesLeft is how many lawns of one thing stand beside those that are listed.
+type NoticesLeft struct {
+	Kind    string `json:"kind"`
+	Subject string `json:"subject"`
+	New     bool   `json:"new"`
+	Left    int    `json:"left"`
+}
+
+// listed is how many lawns of one thing the Day page gets at once.
+const listed = 24
+
 // notices lists what stands on a day: thirst and frost first, then windows, the urgent before the rest, the same of several zones
-// together.
-func notices(tx *gorm.DB, today time.Time) ([]DayNotice, error) {
+// together, at most so many of each. kind and subject limit it to one thing; an empty kind is all.
+func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]DayNotice, []NoticesLeft, error) {
 	var rows []struct {
 		store.WatchNotice
-		SiteID     uuid.UUID
-		Site, Zone string
-		Person     string
+		SiteID             uuid.UUID
+		Site, Zone, Person string
+		New                bool
+		Place, Of          int
 	}
-	err := tx.Raw(`SELECT n.*, s.id AS site_id, s.name AS site, z.name AS zone, coalesce(p.name, '') AS person FROM watch_notices n
-		JOIN zones z ON z.id = n.zone_id JOIN sites s ON s.id = z.site_id LEFT JOIN people p ON p.id = n.noted_by
-		WHERE n.ended_on IS NULL AND n.told_on <= ? ORDER BY s.name, z.name, n.id`, today).Scan(&rows).Error
-	out := make([]DayNotice, 0, len(rows))
+	err := tx.Raw(`SELECT * FROM (SELECT n.*, s.id AS site_id, s.name AS site, z.name AS zone, coalesce(p.name, '') AS person, n.new,
+			row_number() OVER (PARTITION BY n.kind, n.subject, n.new ORDER BY n.level DESC, s.name, z.name, n.id) AS place, count(*) OVER (PARTITION BY n.kind, n.subject, n.new) AS of
+		FROM (SELECT *, noted_on IS NULL AND told_on > ? AS new FROM watch_notices WHERE ended_on IS NULL AND told_on <= ? AND (? = '' OR kind = ? AND subject = ?)) n
+		JOIN zones z ON z.id = n.zone_id JOIN sites s ON s.id = z.site_id LEFT JOIN people p ON p.id = n.noted_by) numbered
+		WHERE place <= ? ORDER BY site, zone, id`, today.AddDate(0, 0, -newFor), today, kind, kind, subject, most).Scan(&rows).Error
+	out, left := make([]DayNotice, 0, len(rows)), []NoticesLeft{}
+	urgent := map[string]int{}
 	for _, r := range rows {
 		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind, Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
-			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail, ToldOn: r.ToldOn.Format(dateOnly),
-			New: r.NotedOn == nil && r.ToldOn.After(today.AddDate(0, 0, -newFor)), NotedBy: r.Person})
-	}
-	urgent := map[string]int{}
-	for _, n := range out {
-		urgent[n.Kind+n.Subject] = max(urgent[n.Kind+n.Subject], n.Level)
+			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail, ToldOn: r.ToldOn.Format(dateOnly), New: r.New, NotedBy: r.Person})
+		urgent[r.Kind+r.Subject] = max(urgent[r.Kind+r.Subject], r.Level)
+		if r.Place == most && r.Of > most {
+			left = append(left, NoticesLeft{r.Kind, r.Subject, r.New, r.Of - most})
+		}
 	}
 	slices.SortStableFunc(out, func(a, b DayNotice) int {
 		ka, kb := a.Kind+a.Subject, b.Kind+b.Subject
 		return cmp.Or(noticeOrder[a.Kind]-noticeOrder[b.Kind], urgent[kb]-urgent[ka], strings.Compare(ka, kb), b.Level-a.Level)
 	})
-	return out, err
+	return out, left, err
 }
 
 func lastRun(tx *gorm.DB) (*DayWatch, error) {
@@ -112,25 +126,36 @@ func lastRun(tx *gorm.DB) (*DayWatch, error) {
 }
 
 func (s *Server) watchRoutes() {
+	type thingInput struct {
+		Kind    string `query:"kind" required:"true" enum:"window,endurance,frost,feeding,silent"`
+		Subject string `query:"subject" maxLength:"60"`
+	}
+	operation(s, http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", See, func(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
+		today, err := s.clock.Today(ctx)
+		if err != nil {
+			return nil, s.said(err)
+		}
+		var out []DayNotice
+		err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+			out, _, err = notices(tx, today, in.Kind, in.Subject, 1<<30)
+			return err
+		})
+		return answer(out), err
+	})
 	type notedInput struct {
 		Body struct {
-			IDs []uuid.UUID `json:"ids" minItems:"1" maxItems:"500" nullable:"false"`
+			Kind    string `json:"kind" enum:"window,endurance,frost,feeding,silent"`
+			Subject string `json:"subject" maxLength:"60"`
 		}
 	}
-	operation(s, http.MethodPost, "/watch/noted", "note-notices", "Put notices of the watch away as noted; they stay among what stands", "day", BookVisits, func(ctx context.Context, in *notedInput) (*struct{}, error) {
+	operation(s, http.MethodPost, "/watch/noted", "note-notices", "Put one thing that the watch tells away as noted, for all lawns; it stays among what stands", "day", BookVisits, func(ctx context.Context, in *notedInput) (*struct{}, error) {
 		today, err := s.clock.Today(ctx)
 		if err != nil {
 			return nil, s.said(err)
 		}
 		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-			var n int64
-			if err := tx.Model(&store.WatchNotice{}).Where("id IN ?", in.Body.IDs).Count(&n).Error; err != nil {
-				return err
-			}
-			if int(n) != len(in.Body.IDs) {
-				return store.ErrNotFound
-			}
-			return tx.Model(&store.WatchNotice{}).Where("id IN ? AND noted_on IS NULL", in.Body.IDs).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person}).Error
+			r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?", in.Body.Kind, in.Body.Subject, today).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person})
+			return r.Error
 		})
 	})
 	type asked struct {

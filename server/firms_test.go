@@ -70,7 +70,7 @@ func routes(p place, person string) map[string]route {
 		"get-sky": {"GET", p.path("/sky"), nil}, "get-watering": {"GET", p.path("/watering"), nil}, "export-weather": {"GET", "/sites/" + p.site + "/weather", nil},
 		"get-zone-sky": {"GET", "/zones/" + p.zone + "/sky", nil}, "get-zone-watering": {"GET", "/zones/" + p.zone + "/watering", nil},
 		"export-readings": {"GET", "/sites/" + p.site + "/readings", nil}, "import-readings": {"POST", "/sites/" + p.site + "/readings", []byte("hodos-readings,1,UTC\ntime,zone,finding,value,unit\n2026-08-20," + p.zone + ",soil-ph,7,pH\n")},
-		"import-weather": {"POST", "/sites/" + p.site + "/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n")}, "set-watering-days": {"PUT", "/sites/" + p.site + "/watering-days", map[string]any{"days": []string{"tue"}}}, "note-notices": {"POST", "/watch/noted", map[string]any{"ids": []string{p.notice}}}, "ask-watch": {"POST", "/watch", map[string]any{}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
+		"import-weather": {"POST", "/sites/" + p.site + "/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n")}, "set-watering-days": {"PUT", "/sites/" + p.site + "/watering-days", map[string]any{"days": []string{"tue"}}}, "note-notices": {"POST", "/watch/noted", map[string]any{"kind": "window", "subject": "dollar-spot"}}, "list-notices": {"GET", "/watch/notices?kind=window&subject=dollar-spot", nil}, "ask-watch": {"POST", "/watch", map[string]any{}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
 		"record-audit": {"POST", "/visits/" + p.visit + "/audits", map[string]any{"id": id(), "zone_id": p.zone, "minutes": 15, "cans": []map[string]any{{"x": 0, "y": 0, "mm": 4}, {"x": 1, "y": 0, "mm": 5}, {"x": 2, "y": 0, "mm": 6}, {"x": 3, "y": 0, "mm": 6}}}},
 		"get-day":      {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
 	}
@@ -85,7 +85,7 @@ func figures(lawn float64) map[string]any {
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true, "advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
-var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "change-prices": true, "preview-prices": true, "list-samples": true}
+var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true, "list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
 	w := newWorld(t)
@@ -148,6 +148,12 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 	var detail server.VisitDetail
 	tech.must(200, "GET", "/visits/"+p.visit, nil, &detail)
 	require.Nil(t, detail.Visit.ArrivedAt)
+	var told []server.DayNotice
+	tech.must(200, "GET", "/watch/notices?kind=window&subject=dollar-spot", nil, &told)
+	require.NotEmpty(t, told)
+	for _, n := range told {
+		require.Empty(t, n.NotedBy, "another firm has noted it")
+	}
 	require.Equal(t, 1, detail.Visit.Version)
 
 	// a key that the first firm has used cannot be used to read or overwrite its row
@@ -158,7 +164,7 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
-	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks, "set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "ask-watch": server.BookVisits,
+	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks, "set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "list-notices": server.See, "ask-watch": server.BookVisits,
 	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks, "log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
 	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm, "list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
 	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,

@@ -126,7 +126,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client, sample, notice string }
+type place struct{ site, zone, visit, client, sample string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -140,7 +140,7 @@ func (c *client) place(name string) place {
 		}
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
-				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", day.Notices[0].ID.String()}
+				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), ""}
 			}
 		}
 	}

@@ -70,8 +70,8 @@ func TestTheWatchTellsOnce(t *testing.T) {
 	require.Contains(t, kinds["window dollar-spot"].Label, "Dollar spot")
 
 	// noted by one, put away for all; it goes on standing
-	tech.must(204, "POST", "/watch/noted", map[string]any{"ids": []uuid.UUID{used.ID}}, nil)
-	tech.must(404, "POST", "/watch/noted", map[string]any{"ids": []string{id()}}, nil)
+	tech.must(204, "POST", "/watch/noted", map[string]any{"kind": used.Kind, "subject": used.Subject}, nil)
+	tech.must(422, "POST", "/watch/noted", map[string]any{"kind": "rumour", "subject": ""}, nil)
 	w.as("owner").must(200, "GET", "/day", nil, &day)
 	for _, n := range day.Notices {
 		if n.ID == used.ID {
@@ -200,6 +200,22 @@ func TestServersShareANight(t *testing.T) {
 	}
 	require.Equal(t, len(runs)*(more+12), seen)
 	require.Equal(t, more, changed, "each new zone was looked at once, whoever took it")
+	// a long list is cut on the Day page, and whole where it is asked for
+	tech := w.as("technician")
+	var day server.Day
+	tech.must(200, "GET", "/day", nil, &day)
+	thing := map[string]int{}
+	for _, n := range day.Notices {
+		thing[n.Kind+" "+n.Subject]++
+	}
+	require.Less(t, len(day.Notices), 300)
+	require.NotEmpty(t, day.Left)
+	for _, l := range day.Left {
+		var all []server.DayNotice
+		tech.must(200, "GET", "/watch/notices?kind="+l.Kind+"&subject="+l.Subject, nil, &all)
+		require.GreaterOrEqual(t, len(all), 24+l.Left)
+		require.GreaterOrEqual(t, thing[l.Kind+" "+l.Subject], 24)
+	}
 	var twice int64
 	require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
 		return tx.Raw("SELECT count(*) FROM (SELECT zone_id, kind, subject FROM watch_notices WHERE ended_on IS NULL GROUP BY 1, 2, 3 HAVING count(*) > 1) AS d").Scan(&twice).Error

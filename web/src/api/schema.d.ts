@@ -940,10 +940,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Put notices of the watch away as noted; they stay among what stands
+         * Put one thing that the watch tells away as noted, for all lawns; it stays among what stands
          * @description Needs the right book-visits.
          */
         post: operations["note-notices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/watch/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every lawn of which one thing stands
+         * @description Needs the right see.
+         */
+        get: operations["list-notices"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1313,6 +1333,7 @@ export interface components {
             due: components["schemas"]["DayVisit"][];
             /** @description what the watch tells: new ones and those that stand */
             notices: components["schemas"]["DayNotice"][];
+            notices_left: components["schemas"]["NoticesLeft"][];
             /** @description today and the days ahead at the station that most visits share */
             sky: components["schemas"]["DaySky"][];
             straying: components["schemas"]["Straying"][];
@@ -1726,11 +1747,20 @@ export interface components {
             zone_id: string;
         };
         NotedInputBody: {
-            ids: string[];
+            /** @enum {string} */
+            kind: "window" | "endurance" | "frost" | "feeding" | "silent";
+            subject: string;
         };
         Notice: {
             about: string;
             text: string;
+        };
+        NoticesLeft: {
+            kind: string;
+            /** Format: int64 */
+            left: number;
+            new: boolean;
+            subject: string;
         };
         Offender: {
             cause: string;
@@ -6500,6 +6530,83 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-notices": {
+        parameters: {
+            query: {
+                kind: "window" | "endurance" | "frost" | "feeding" | "silent";
+                subject?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayNotice"][] | null;
+                };
             };
             /** @description Unauthorized */
             401: {

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { queryClient } from '../api/queries'
 import { daysBetween, showDate, type DateForm } from '../format'
@@ -9,24 +9,30 @@ import { grouped, type Group } from './grouped'
 
 const again = () => queryClient.invalidateQueries({ queryKey: ['day'] })
 
+type Thing = { kind: Schemas['DayNotice']['kind']; subject: string }
+
+/** How many lawns of a thing stand beside those that the page has. */
+const left = (day: Schemas['Day'], g: Group, fresh: boolean) => day.notices_left.find((l) => l.kind === g.kind && l.subject === g.subject && l.new === fresh)?.left ?? 0
+const lawns = (day: Schemas['Day'], groups: Group[], fresh: boolean) => groups.reduce((n, g) => n + g.notices.length + left(day, g, fresh), 0)
+
 /** What the watch has found by night: told once, put away when somebody has noted it, standing until it ends. */
 export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
   const [open, setOpen] = useState(false)
   const may = me.rights.includes('book-visits')
   const fresh = grouped(day.notices.filter((n) => n.new))
   const rest = grouped(day.notices.filter((n) => !n.new))
-  const noted = useMutation({ mutationFn: (ids: string[]) => got(api.POST('/watch/noted', { body: { ids } })), onSuccess: again })
+  const noted = useMutation({ mutationFn: (thing: Thing) => got(api.POST('/watch/noted', { body: thing })), onSuccess: again })
   const look = useMutation({ mutationFn: () => got(api.POST('/watch', {})), onSuccess: () => new Promise((r) => { setTimeout(r, 900) }).then(again) })
   const w = day.watch
   if (!w) return null
   return (
     <section className="watch" aria-label="Overnight">
-      <h2>Overnight <small className="num faint">{day.notices.filter((n) => n.new).length}</small></h2>
+      <h2>Overnight <small className="num faint">{lawns(day, fresh, true)}</small></h2>
       {noted.isError && <Problem error={noted.error} />}
       {fresh.length === 0 && <p className="faint">Nothing new has opened.</p>}
-      <ul className="told">{fresh.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} onNoted={may ? () => noted.mutate(g.notices.map((n) => n.id)) : undefined} busy={noted.isPending} />)}</ul>
-      {rest.length > 0 && <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} what still stands ({rest.reduce((n, g) => n + g.notices.length, 0)})</button>}
-      {open && <ul className="told">{rest.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} />)}</ul>}
+      <ul className="told">{fresh.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} left={left(day, g, true)} onNoted={may ? () => noted.mutate({ kind: g.kind, subject: g.subject }) : undefined} busy={noted.isPending} />)}</ul>
+      {rest.length > 0 && <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} what still stands ({lawns(day, rest, false)})</button>}
+      {open && <ul className="told">{rest.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} left={left(day, g, false)} />)}</ul>}
       <p className="watch-foot faint">
         {w.finished ? <>Looked at {w.sites === 1 ? 'one site' : `${w.sites} sites`} for {showDate(w.day, me.date_form)}{w.unchanged > 0 && `, ${w.unchanged} of ${w.zones} lawns unchanged`}.</> : <><progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Looking" /> Looking: {w.sites_done} of {w.sites} sites</>}
         {may && w.finished && <button type="button" className="quiet" disabled={look.isPending} onClick={() => look.mutate()}>Look now</button>}
@@ -45,15 +51,17 @@ function since(n: Schemas['DayNotice'], today: string, form: DateForm): string {
   return d < 0 ? `from ${showDate(n.since, form, true)}` : d === 0 ? 'since today' : `since ${showDate(n.since, form)}`
 }
 
-function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form: DateForm; onNoted?: (() => void) | undefined; busy?: boolean }) {
+function Told({ g, today, form, left, onNoted, busy }: { g: Group; today: string; form: DateForm; left: number; onNoted?: (() => void) | undefined; busy?: boolean }) {
   const [all, setAll] = useState(false)
+  const whole = useQuery({ queryKey: ['day', 'notices', g.kind, g.subject], queryFn: () => got(api.GET('/watch/notices', { params: { query: { kind: g.kind, subject: g.subject } } })), enabled: all && left > 0 })
   const one = g.notices[0]
   if (!one) return null
-  const shown = all ? g.notices : g.notices.slice(0, most)
+  const of = g.notices.length + left
+  const shown = !all ? g.notices.slice(0, most) : left > 0 ? (whole.data?.filter((n) => n.new === one.new) ?? g.notices) : g.notices
   return (
     <li data-level={g.level} data-kind={one.kind}>
       <div className="told-head">
-        <b>{one.label}</b> <span className="faint num">{since(one, today, form)}{g.notices.length > 1 && `, ${g.notices.length} lawns`}</span>
+        <b>{one.label}</b> <span className="faint num">{since(one, today, form)}{of > 1 && `, ${of} lawns`}</span>
         {onNoted && <button type="button" className="plain-button" disabled={busy} aria-label={`Noted: ${one.label}`} onClick={onNoted}>Noted</button>}
       </div>
       {g.reason && <p>{g.reason}.</p>}
@@ -66,7 +74,8 @@ function Told({ g, today, form, onNoted, busy }: { g: Group; today: string; form
             {n.noted_by && <span className="faint"> noted by {n.noted_by}</span>}
           </li>
         ))}
-        {shown.length < g.notices.length && <li><button type="button" className="quiet" onClick={() => setAll(true)}>and {g.notices.length - shown.length} more</button></li>}
+        {whole.isError && <li><Problem error={whole.error} /></li>}
+        {shown.length < of && <li><button type="button" className="quiet" disabled={all && whole.isFetching} onClick={() => { setAll(true); if (whole.isError) void whole.refetch() }}>and {of - shown.length} more</button></li>}
       </ul>
     </li>
   )

@@ -5,6 +5,8 @@ type Notice = Schemas['DayNotice']
 /** The same thing told of several lawns. */
 export interface Group {
   key: string
+  kind: Notice['kind']
+  subject: string
   level: number
   notices: Notice[]
   /** The reason, where it is the same for all; empty where each lawn has its own. */
@@ -20,8 +22,10 @@ export function grouped(notices: Notice[]): Group[] {
     const key = `${n.kind} ${n.subject}`
     groups.set(key, [...(groups.get(key) ?? []), n])
   }
-  return [...groups].map(([key, list]) => {
-    const same = list.every((n) => plain(n.reason) === plain(list[0]?.reason ?? ''))
-    return { key, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? plain(list[0]?.reason ?? '') : '' }
+  return [...groups].flatMap(([key, list]) => {
+    const [first] = list
+    if (!first) return []
+    const same = list.every((n) => plain(n.reason) === plain(first.reason))
+    return [{ key, kind: first.kind, subject: first.subject, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? plain(first.reason) : '' }]
   })
 }
