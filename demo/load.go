@@ -83,7 +83,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 	// the watch has looked nine nights ago and last night, so that some of what it tells is old by now
 	w := server.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
 	for _, day := range []time.Time{Start.AddDate(0, 0, -9), Start} {
-		if err := w.Night(ctx, day, nil); err != nil {
+		if err := w.Night(ctx, day); err != nil {
 			return false, fmt.Errorf("the watch of %s: %w", day.Format(time.DateOnly), err)
 		}
 	}

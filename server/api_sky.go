@@ -95,7 +95,6 @@ type SkyView struct {
 		Days30 float64 `json:"days_30"`
 		Since5 int     `json:"since_5_mm"`
 	} `json:"rain"`
-	Spray []SpraySpell `json:"spray" nullable:"false" doc:"hours of the days ahead that may be fit for spraying by wind, rain and heat"`
 	Frost struct {
 		Nights  int      `json:"nights" doc:"at 0 °C and under, of the last sixty"`
 		Killing int      `json:"killing" doc:"at −2.2 °C and under"`
@@ -165,20 +164,30 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 	if err != nil {
 		return look, c, nil, s.said(err)
 	}
+	var z store.Zone
+	var site store.Site
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		var z store.Zone
-		var site store.Site
 		if err := tx.First(&z, "id = ?", zone).Error; err != nil {
 			return err
 		}
-		if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil {
+		if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil || site.StationID == nil {
 			return err
 		}
-		at, err := Watcher{Store: s.store, Weather: s.weather, Now: s.now}.Sky(tx, site.StationID, today)
+		station = &store.Station{}
+		return tx.First(station, "id = ?", *site.StationID).Error
+	})
+	if err != nil {
+		return look, c, nil, err
+	}
+	var forecast []weather.Day
+	if station != nil {
+		forecast = s.forecast(ctx, *station, today, forecastDays)
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		at, err := stationAt(tx, site.StationID, forecast, today)
 		if err != nil {
 			return err
 		}
-		station = at.station
 		found, err := zonesOn(tx, []store.Site{site}, []store.Zone{z}, at, today)
 		if err != nil {
 			return err
@@ -274,7 +283,7 @@ func (s *Server) skyRoutes() {
 }
 
 func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, in units.Saying) SkyView {
-	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Spray: []SpraySpell{}, Missing: []string{}, Assumed: []string{}}
+	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
 		v.Station, v.Simulated = station.Name, station.Simulated
 	}
@@ -330,9 +339,6 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 		read(e.Date.Format(dateOnly), e.Findings)
 	}
 	read(v.Today, c.Findings)
-	for _, p := range sky.SprayHours(c.Forecast, c.Lawn.Latitude) {
-		v.Spray = append(v.Spray, SpraySpell{p.Date.Format(dateOnly), p.From, p.To})
-	}
 	frost := look.FrostBefore()
 	v.Frost.Nights, v.Frost.Killing, v.Frost.Lowest, v.Frost.LastOn, v.Frost.NextOn = frost.Nights, frost.Killing, known(frost.Lowest), optionalDay(frost.LastOn), optionalDay(frost.NextOn)
 	r := look.RainBefore()

@@ -177,11 +177,17 @@ func TestReadingsOfProbesAndSoilTests(t *testing.T) {
 	tech.must(200, "GET", "/zones/"+p.zone+"/sky?weeks=4", nil, &zone)
 	require.Len(t, zone.Days, 38)
 	require.Less(t, *at(zone, "2026-08-18").SoilPeak, *at(before, "2026-08-18").SoilPeak-3)
-	require.NotEmpty(t, zone.Spray, "the days ahead have hours")
-	for _, x := range zone.Spray {
-		require.Less(t, x.From, x.To)
-		require.Greater(t, x.Date, "2026-08-24")
+	said := ""
+	for _, x := range zone.Sentences {
+		said += x.Text + "\n"
 	}
+	require.Regexp(t, `Hours that may be fit to spray .*: 2\d August \d+ to \d+ h`, said, "the days ahead have hours")
+	require.Contains(t, said, "up to today", "without a visit there is no onset")
+	// a probe of today counts today
+	require.Greater(t, *at(zone, "2026-08-24").Depletion, 10.)
+	tech.file(p, "readings", "hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n2026-08-24,Back lawn,soil-moisture-vwc,38,%\n")
+	tech.must(200, "GET", "/zones/"+p.zone+"/sky?weeks=4", nil, &zone)
+	require.InDelta(t, 0, *at(zone, "2026-08-24").Depletion, 1e-9)
 	found := false
 	for _, m := range zone.Marks {
 		found = found || m.Kind == "visit" && strings.Contains(m.Text, "White grubs")

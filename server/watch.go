@@ -96,8 +96,12 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 	if err != nil {
 		return fmt.Errorf("day %q: %w", p.Day, err)
 	}
+	answer, err := w.ask(ctx, p.Station, day)
+	if err != nil {
+		return err
+	}
 	return w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
-		sum, err := w.part(tx, p, day)
+		sum, err := w.part(tx, p, day, answer)
 		if err != nil {
 			return err
 		}
@@ -112,7 +116,7 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 
 type tally struct{ zones, unchanged, told, ended int }
 
-func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
+func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) (tally, error) {
 	var sum tally
 	var sites []store.Site
 	if err := tx.Where("station_id IS NOT DISTINCT FROM ? AND id BETWEEN ? AND ?", p.Station, p.First, p.Last).Order("id").Find(&sites).Error; err != nil {
@@ -129,18 +133,20 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time) (tally, error) {
 	if err := tx.Where("site_id IN ?", keys).Order("id").Find(&zones).Error; err != nil {
 		return sum, err
 	}
-	if err := w.arrive(tx, p.Station, day); err != nil {
+	if len(answer.days) > 0 {
+		if err := tx.Clauses(newer).CreateInBatches(StationDays(*p.Station, answer.days), 500).Error; err != nil {
+			return sum, err
+		}
+	}
+	marks, err := lockZones(tx, zones, day)
+	if err != nil {
 		return sum, err
 	}
-	at, err := w.Sky(tx, p.Station, day)
+	at, err := stationAt(tx, p.Station, answer.forecast, day)
 	if err != nil {
 		return sum, err
 	}
 	all, err := zonesOn(tx, sites, zones, at, day)
-	if err != nil {
-		return sum, err
-	}
-	marks, err := lockZones(tx, zones, day)
 	if err != nil {
 		return sum, err
 	}
@@ -220,7 +226,7 @@ func lockZones(tx *gorm.DB, zones []store.Zone, day time.Time) (map[uuid.UUID]st
 func write(tx *gorm.DB, z store.Zone, rows []store.WatchNotice, now []watch.Notice, day time.Time) (told, ended int, err error) {
 	standing := make([]watch.Standing, len(rows))
 	for i, r := range rows {
-		standing[i] = watch.Standing{Kind: r.Kind, Subject: r.Subject, Level: r.Level, Told: r.ToldOn.UTC(), Seen: r.SeenOn.UTC()}
+		standing[i] = watch.Standing{Kind: r.Kind, Subject: r.Subject, Level: r.Level, Seen: r.SeenOn.UTC()}
 	}
 	steps := watch.Follow(standing, now, day)
 	row := func(s watch.Step) *store.WatchNotice {
@@ -275,9 +281,8 @@ func write(tx *gorm.DB, z store.Zone, rows []store.WatchNotice, now []watch.Noti
 	return told, ended, nil
 }
 
-// Night plans a night and works all of it here and now, part by part: for the demo's first days and for tests. progress may
-// be nil.
-func (w Watcher) Night(ctx context.Context, day time.Time, progress func(sites, of int)) error {
+// Night plans a night and works all of it here and now, part by part: for the demo's first days and for tests.
+func (w Watcher) Night(ctx context.Context, day time.Time) error {
 	var parts []Part
 	err := w.Store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
 		parts, err = w.Plan(ctx, tx, day, "", nil)
@@ -286,17 +291,9 @@ func (w Watcher) Night(ctx context.Context, day time.Time, progress func(sites, 
 	if err != nil {
 		return err
 	}
-	done, of := 0, 0
-	for _, p := range parts {
-		of += p.Sites
-	}
 	for _, p := range parts {
 		if err := w.Part(ctx, p, nil); err != nil {
 			return err
-		}
-		done += p.Sites
-		if progress != nil {
-			progress(done, of)
 		}
 	}
 	return nil
@@ -312,20 +309,14 @@ type stationSky struct {
 	read     func() ([]weather.Day, error)
 }
 
-// Sky stands for the weather of a station, for all the sites that share it.
-func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, error) {
-	out := stationSky{read: func() ([]weather.Day, error) { return nil, nil }}
+// stationAt stands for the weather of a station and what is forecast for it, for all the sites that share it.
+func stationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time) (stationSky, error) {
+	out := stationSky{forecast: forecast, read: func() ([]weather.Day, error) { return nil, nil }}
 	h := sha256.New()
 	if id != nil {
 		out.station = &store.Station{}
 		if err := tx.First(out.station, "id = ?", *id).Error; err != nil {
 			return out, err
-		}
-		if w.Weather != nil {
-			var err error
-			if out.forecast, err = w.Weather.Forecast(tx.Statement.Context, *out.station, day, forecastDays); err != nil {
-				return out, fmt.Errorf("forecast of %s: %w", out.station.Name, err)
-			}
 		}
 		var newest struct{ Day *time.Time }
 		if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
@@ -351,35 +342,39 @@ func (w Watcher) Sky(tx *gorm.DB, id *uuid.UUID, day time.Time) (stationSky, err
 	return out, nil
 }
 
-// arrive brings in what the weather service has of a station since its newest day, and reads the last two again: they are often
-// corrected. Days that say the same are not touched, so that the station counts as unchanged.
-func (w Watcher) arrive(tx *gorm.DB, id *uuid.UUID, day time.Time) error {
+// serviceAnswer is what the weather service says of a station on a day.
+type serviceAnswer struct{ days, forecast []weather.Day }
+
+// ask asks the weather service, before any transaction is open: what it has since the station's newest day, the last two days
+// again, because they are often corrected, and the forecast.
+func (w Watcher) ask(ctx context.Context, id *uuid.UUID, day time.Time) (out serviceAnswer, err error) {
 	if id == nil || w.Weather == nil {
-		return nil
+		return out, nil
 	}
+	tx := w.Store.Shared(ctx)
 	var station store.Station
 	if err := tx.First(&station, "id = ?", *id).Error; err != nil {
-		return err
+		return out, err
 	}
 	var newest struct{ Day *time.Time }
 	if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
-		return err
+		return out, err
 	}
 	from := day.AddDate(0, 0, 1-weatherDays)
 	if newest.Day != nil && newest.Day.After(from) {
 		from = newest.Day.UTC().AddDate(0, 0, -1)
 	}
-	days, err := w.Weather.Days(tx.Statement.Context, station, from, day)
-	if err != nil {
-		return fmt.Errorf("weather of %s: %w", station.Name, err)
+	if out.days, err = w.Weather.Days(ctx, station, from, day); err != nil {
+		return out, fmt.Errorf("weather of %s: %w", station.Name, err)
 	}
-	if len(days) == 0 {
-		return nil
+	if out.forecast, err = w.Weather.Forecast(ctx, station, day, forecastDays); err != nil {
+		return out, fmt.Errorf("forecast of %s: %w", station.Name, err)
 	}
-	return tx.Clauses(newer).CreateInBatches(StationDays(station.ID, days), 500).Error
+	return out, nil
 }
 
-// newer puts what a service says of a day in the place of what it said before, where it is not the same.
+// newer puts what a service says of a day in the place of what it said before, where it is not the same: days that say the
+// same are not touched, so that the station counts as unchanged.
 var newer = func() clause.OnConflict {
 	columns := []string{"tmin_c", "tmax_c", "rain_mm", "rh_mean", "wind_ms", "snow_cm", "solar_mj_m2", "hours"}
 	var was, is []string

@@ -118,7 +118,7 @@ func TestWhatHasNotChangedIsLeftOut(t *testing.T) {
 	ctx := context.Background()
 	watch := server.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
 	run := func() (r store.WatchRun) {
-		require.NoError(t, watch.Night(ctx, demo.Start, nil))
+		require.NoError(t, watch.Night(ctx, demo.Start))
 		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error { return tx.Order("started_at DESC").First(&r).Error }))
 		return r
 	}
@@ -302,10 +302,10 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	}
 	service.down.Store(true)
 	later := demo.Start.AddDate(0, 0, 3)
-	require.ErrorIs(t, watch.Night(ctx, later, nil), errDown, "the job is tried again")
+	require.ErrorIs(t, watch.Night(ctx, later), errDown, "the job is tried again")
 	require.Equal(t, "2026-08-24", newest())
 	service.down.Store(false)
-	require.NoError(t, watch.Night(ctx, later, nil))
+	require.NoError(t, watch.Night(ctx, later))
 	require.Equal(t, "2026-08-27", newest())
 	require.Equal(t, demo.Start.AddDate(0, 0, -1), service.from[0], "the last two days are read again")
 	var revisions int64
@@ -314,7 +314,7 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 		return revisions
 	}
 	before := read()
-	require.NoError(t, watch.Night(ctx, later, nil))
+	require.NoError(t, watch.Night(ctx, later))
 	require.Equal(t, before, read(), "days that say the same change nothing")
 	var gaps int64
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT count(*) FROM (SELECT day - lag(day) OVER (PARTITION BY station_id ORDER BY day) AS step FROM station_days) d WHERE step <> 1").Scan(&gaps).Error)
@@ -328,16 +328,16 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 		}))
 		return n
 	}
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 3), nil))
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 3)))
 	require.Zero(t, silent())
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 5), nil))
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 5)))
 	require.Equal(t, int64(12), silent())
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 9), nil))
+	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 9)))
 	require.Equal(t, int64(12), silent())
 
 	// a station that has nothing yet is filled as far back as the models look
 	require.NoError(t, w.store.Shared(ctx).Exec("DELETE FROM station_days").Error)
-	require.NoError(t, watch.Night(ctx, later.AddDate(0, 0, 10), nil))
+	require.NoError(t, watch.Night(ctx, later.AddDate(0, 0, 10)))
 	require.Zero(t, silent(), "it speaks again")
 	var days int64
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT min(n) FROM (SELECT count(*) AS n FROM station_days GROUP BY station_id) d").Scan(&days).Error)
@@ -354,6 +354,9 @@ func TestPagesWithoutTheWeatherService(t *testing.T) {
 	var v server.SkyView
 	tech.must(200, "GET", p.path("/sky?weeks=2"), nil, &v)
 	require.Len(t, v.Days, 14, "no forecast, all of the past")
+	tech.must(200, "GET", "/zones/"+p.zone+"/sky?weeks=2", nil, &v)
+	require.Len(t, v.Days, 14, "nor without a visit")
+	tech.must(200, "GET", p.path("/watering"), nil, nil)
 	var day server.Day
 	tech.must(200, "GET", "/day", nil, &day)
 	require.Len(t, day.Sky, 1, "today is known")
