@@ -282,11 +282,11 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 	return g
 }
 
-// read adds what was read on the spot on former days of the last two months: a thermometer corrects the course at its hour, a core or a
-// probe sets the balance where it is far off.
+// read adds what was read on the spot in the last two months outside the visit: a thermometer corrects the course at its hour, a
+// core or a probe sets the balance where it is far off.
 func (c Case) read(g *sky.Ground) {
 	for _, e := range c.Earlier {
-		if age := c.Lawn.Date.Sub(e.Date).Hours() / 24; age <= 0 || age > readingDays {
+		if age := c.Lawn.Date.Sub(e.Date).Hours() / 24; age < 0 || age > readingDays {
 			continue
 		}
 		if x := e.Findings["soil-temp-c"].Number; x != nil {

@@ -350,17 +350,15 @@ func grade(n, open int) string {
 	return "never-open"
 }
 
-// InsectSeason is the degree-day window of an insect's season, "" for none.
-func InsectSeason(cause string) string { return insectSeason[cause] }
-
-// insectSeason names the degree-day window of an insect's damage; the others have their season in the prior alone.
-var insectSeason = map[string]string{"billbugs": "billbug-adults", "sod-webworms": "sod-webworm-flight", "chinch-bugs": "chinch-bug-nymphs", "white-grubs": "white-grub-eggs"}
-
 // insects says where a season stands: it is open while the window is and for eight weeks after, in which larvae feed
 // (judgement).
 func (s *Sky) insects() {
-	for _, cause := range []string{"billbugs", "sod-webworms", "chinch-bugs", "white-grubs"} {
-		b, _ := s.Band(insectSeason[cause])
+	for _, season := range weather.DegreeWindows {
+		cause := season.Cause
+		if cause == "" {
+			continue
+		}
+		b, _ := s.Band(season.ID)
 		if math.IsNaN(b.Strength[s.Today]) {
 			continue
 		}

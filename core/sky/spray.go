@@ -24,8 +24,12 @@ type Spell struct {
 	From, To int
 }
 
+// dusk is the sun of an hour under which it is too dark to work, MJ/m² (judgement: a twentieth of a clear noon).
+const dusk = .1
+
 // SprayHours finds the stretches of daylight fit for spraying in days that have hours; days without them give none, and an
-// hour without wind, rain or temperature is not fit. latitude is in degrees, south negative.
+// hour without wind, rain or temperature is not fit. Daylight is an hour with measured sun; where none was measured, the day's
+// length about noon of the clock, which may be an hour or two off. latitude is in degrees, south negative.
 func SprayHours(days []weather.Day, latitude float64) []Spell {
 	var out []Spell
 	for i, d := range days {
@@ -40,7 +44,7 @@ func SprayHours(days []weather.Day, latitude float64) []Spell {
 		}
 		from := -1
 		for h := range 25 {
-			fit := h < 24 && float64(h) >= math.Floor(rise) && float64(h+1) <= math.Ceil(set) && sprayHour(d.Hours, next, h)
+			fit := h < 24 && light(d.Hours, h, rise, set) && sprayHour(d.Hours, next, h)
 			switch {
 			case fit && from < 0:
 				from = h
@@ -53,6 +57,13 @@ func SprayHours(days []weather.Day, latitude float64) []Spell {
 		}
 	}
 	return out
+}
+
+func light(d *weather.Hours, h int, rise, set float64) bool {
+	if sun := d.Solar[h]; !math.IsNaN(sun) {
+		return sun >= dusk
+	}
+	return float64(h) >= math.Floor(rise) && float64(h+1) <= math.Ceil(set)
 }
 
 func sprayHour(d, next *weather.Hours, h int) bool {

@@ -92,7 +92,7 @@ func TestRegulatorWearsOff(t *testing.T) {
 func calm(date time.Time) weather.Day {
 	h := weather.NoHours()
 	for k := range 24 {
-		h.Temp[k], h.RH[k], h.Rain[k], h.Wind[k], h.Solar[k] = 20, 60, 0, 2, 0
+		h.Temp[k], h.RH[k], h.Rain[k], h.Wind[k] = 20, 60, 0, 2
 	}
 	return weather.Day{Date: date, Hours: h}
 }
@@ -122,4 +122,15 @@ func TestSprayHours(t *testing.T) {
 	}
 	require.Equal(t, []Spell{{d0, 4, 10}}, SprayHours([]weather.Day{hot}, 38))
 	require.Empty(t, SprayHours([]weather.Day{{Date: d0}}, 38), "a day without hours gives none")
+
+	// where the sun is measured it says when it is light, whatever the clock
+	sunny := calm(d0)
+	for k := range 24 {
+		sunny.Hours.Solar[k] = 0
+	}
+	for k := 7; k < 18; k++ {
+		sunny.Hours.Solar[k] = 1
+	}
+	sunny.Hours.Solar[6] = .05
+	require.Equal(t, []Spell{{d0, 7, 18}}, SprayHours([]weather.Day{sunny}, 38))
 }

@@ -137,19 +137,11 @@ func (w *looker) windows() {
 func (w *looker) opened(b sky.Band) (Notice, bool) {
 	need := max(b.Open, 1)
 	span := max(7, 2*need)
-	last := -1
-	for i := w.s.Today; i >= max(0, w.s.Today-3); i-- {
-		if b.Strength[i] >= b.Ripe {
-			last = i
-			break
-		}
+	alive := false
+	for i := max(0, w.s.Today-3); i <= w.until(windowAhead); i++ {
+		alive = alive || b.Strength[i] >= b.Ripe
 	}
-	for i := w.s.Today + 1; last < 0 && i <= w.until(windowAhead); i++ {
-		if b.Strength[i] >= b.Ripe {
-			last = i
-		}
-	}
-	if last < 0 {
+	if !alive {
 		return Notice{}, false
 	}
 	ripe := func(end int) (n int) {
@@ -265,14 +257,21 @@ func (w *looker) heat() {
 		}
 	}
 	if hot >= 3 {
-		for ahead := first > w.s.Today; !ahead && first > 0; first-- { // back to where the spell began; a single cooler day does not end it
-			if b.Strength[first-1] >= .5 || first > 1 && b.Strength[first-2] >= .5 {
-				continue
-			}
-			break
+		if first == w.s.Today {
+			first = w.began(b, first)
 		}
 		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today, Detail: fmt.Sprintf("%d of 5 days up to %s: no quick nitrogen, no herbicide, the mower up", hot, w.in.Temp(top, 0))})
 	}
+}
+
+// began goes back to the day on which a spell began; a single day out of it does not end it.
+func (w *looker) began(b sky.Band, i int) int {
+	for k := i - 1; k >= max(0, i-2); k-- {
+		if b.Strength[k] >= .5 {
+			i = k
+		}
+	}
+	return i
 }
 
 // endurance tells when two-thirds of what the grass stands without water are used, or will be in the days ahead, and again, as
@@ -359,7 +358,6 @@ func (w *looker) feeding() {
 type Standing struct {
 	Kind, Subject string
 	Level         int
-	Told          time.Time // the day on which it was told, or told again as it became more urgent
 	Seen          time.Time // the day on which the watch saw it last
 }
 

@@ -236,7 +236,7 @@ func TestNothingIsToldTwice(t *testing.T) {
 	require.Len(t, steps, 1)
 	require.True(t, steps[0].New)
 
-	standing := []watch.Standing{{Kind: watch.Window, Subject: "dollar-spot", Level: watch.Note, Told: day(5), Seen: day(5)}}
+	standing := []watch.Standing{{Kind: watch.Window, Subject: "dollar-spot", Level: watch.Note, Seen: day(5)}}
 	steps = watch.Follow(standing, []watch.Notice{spot}, day(6))
 	require.Len(t, steps, 1)
 	require.False(t, steps[0].New, "the next day it stands, untold")
@@ -246,13 +246,13 @@ func TestNothingIsToldTwice(t *testing.T) {
 	worse.Level = watch.Act
 	steps = watch.Follow(standing, []watch.Notice{worse}, day(6))
 	require.True(t, steps[0].New, "more urgent is told again")
-	urgent := []watch.Standing{{Kind: watch.Window, Subject: "dollar-spot", Level: watch.Act, Told: day(5), Seen: day(5)}}
+	urgent := []watch.Standing{{Kind: watch.Window, Subject: "dollar-spot", Level: watch.Act, Seen: day(5)}}
 	steps = watch.Follow(urgent, []watch.Notice{spot}, day(6))
 	require.False(t, steps[0].New)
 	require.Equal(t, watch.Act, steps[0].Level, "it does not become less urgent while it lasts")
 
 	require.Empty(t, watch.Follow(standing, nil, day(8)), "a pause of some days is no end")
-	steps = watch.Follow([]watch.Standing{{Kind: watch.Silent, Level: watch.Note, Told: day(5), Seen: day(5)}}, nil, day(6))
+	steps = watch.Follow([]watch.Standing{{Kind: watch.Silent, Level: watch.Note, Seen: day(5)}}, nil, day(6))
 	require.True(t, steps[0].Ended, "a station that speaks again is silent no more")
 	steps = watch.Follow(standing, nil, day(11))
 	require.Len(t, steps, 1)
