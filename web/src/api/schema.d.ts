@@ -2137,8 +2137,6 @@ export interface components {
             rain: components["schemas"]["SkyViewRainStruct"];
             sentences: components["schemas"]["SkySentence"][];
             simulated: boolean;
-            /** @description hours of the days ahead that may be fit for spraying by wind, rain and heat */
-            spray: components["schemas"]["SpraySpell"][];
             station: string;
             /** Format: date */
             today: string;

@@ -22,7 +22,19 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
   const fresh = grouped(day.notices.filter((n) => n.new))
   const rest = grouped(day.notices.filter((n) => !n.new))
   const noted = useMutation({ mutationFn: (thing: Thing) => got(api.POST('/watch/noted', { body: thing })), onSuccess: again })
-  const look = useMutation({ mutationFn: () => got(api.POST('/watch', {})), onSuccess: () => new Promise((r) => { setTimeout(r, 900) }).then(again) })
+  const look = useMutation({
+    mutationFn: async () => {
+      const before = day.watch?.at
+      await got(api.POST('/watch', {}))
+      for (let tries = 0; tries < 20; tries++) { // until the round has begun; from then on the page follows it by itself
+        await new Promise((r) => { setTimeout(r, 400) })
+        const now = await got(api.GET('/day'))
+        queryClient.setQueryData(['day'], now)
+        if (now.watch?.at !== before) return
+      }
+      throw new Error('Nobody works the queue just now; the round stays in it')
+    },
+  })
   const w = day.watch
   if (!w) return null
   return (

@@ -9,7 +9,7 @@ const view: Schemas['SkyView'] = {
   days: [day('2026-06-01'), day('2026-06-02', { tmax_c: null, depletion_mm: null }), day('2026-06-03', { forecast: true })],
   bands: [{ id: 'heat', kind: 'stress', label: 'Heat', strength: [0.9, null, 0], look_back_from: 0, look_back_to: 0 }],
   sentences: [], marks: [{ date: '2026-06-02', kind: 'reading', text: 'Soil <30' }, { date: '2025-01-01', kind: 'visit', text: 'long ago' }],
-  missing: [], assumed: [], wet_by_hour: true, spray: [], frost: { nights: 0, killing: 0, lowest_c: 8 },
+  missing: [], assumed: [], wet_by_hour: true, frost: { nights: 0, killing: 0, lowest_c: 8 },
   rain: { days_3: 0, days_7: 0, days_14: 0, days_30: 0, since_5_mm: 0 }, endurance: { weeks: 5, used: 0, days_left: 35 },
 }
 interface Series { name: string; data: unknown[]; markLine?: { data: { xAxis?: string; yAxis?: number }[] } }
