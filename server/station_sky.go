@@ -1,0 +1,139 @@
+package server
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/binary"
+	"fmt"
+	"hash"
+	"math"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"hodos/core/weather"
+	"hodos/store"
+)
+
+// stationSky is the weather of a station with its forecast. The days are read when they are first asked for: the sum tells
+// without them whether anything has changed.
+type stationSky struct {
+	station  *store.Station
+	forecast []weather.Day
+	newest   time.Time // day that the station has; zero for none
+	sum      []byte
+	read     func() ([]weather.Day, error)
+}
+
+// stationAt stands for the weather of a station and what is forecast for it, for all the sites that share it.
+func stationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time) (stationSky, error) {
+	out := stationSky{forecast: forecast, read: func() ([]weather.Day, error) { return nil, nil }}
+	h := sha256.New()
+	if id != nil {
+		out.station = &store.Station{}
+		if err := tx.First(out.station, "id = ?", *id).Error; err != nil {
+			return out, err
+		}
+		var newest struct{ Day *time.Time }
+		if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
+			return out, err
+		}
+		if newest.Day != nil {
+			out.newest = newest.Day.UTC()
+		}
+		var days []weather.Day
+		out.read = func() ([]weather.Day, error) {
+			if days != nil {
+				return days, nil
+			}
+			var rows []store.StationDay
+			err := tx.Where("station_id = ? AND day > ? AND day <= ?", *id, day.AddDate(0, 0, -weatherDays), day).Order("day").Find(&rows).Error
+			days = weatherOf(rows)
+			return days, err
+		}
+		_, _ = fmt.Fprintf(h, "%s %d", out.station.ID, out.station.Revision)
+	}
+	sumDays(h, out.forecast)
+	out.sum = h.Sum(nil)
+	return out, nil
+}
+
+// serviceAnswer is what the weather service says of a station on a day.
+type serviceAnswer struct{ days, forecast []weather.Day }
+
+// ask asks the weather service, before any transaction is open: what it has since the station's newest day, the last two days
+// again, because they are often corrected, and the forecast.
+func (w Watcher) ask(ctx context.Context, id *uuid.UUID, day time.Time) (out serviceAnswer, err error) {
+	if id == nil || w.Weather == nil {
+		return out, nil
+	}
+	tx := w.Store.Shared(ctx)
+	var station store.Station
+	if err := tx.First(&station, "id = ?", *id).Error; err != nil {
+		return out, err
+	}
+	var newest struct{ Day *time.Time }
+	if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
+		return out, err
+	}
+	from := day.AddDate(0, 0, 1-weatherDays)
+	if newest.Day != nil && newest.Day.After(from) {
+		from = newest.Day.UTC().AddDate(0, 0, -1)
+	}
+	if out.days, err = w.Weather.Days(ctx, station, from, day); err != nil {
+		return out, fmt.Errorf("weather of %s: %w", station.Name, err)
+	}
+	if out.forecast, err = w.Weather.Forecast(ctx, station, day, forecastDays); err != nil {
+		return out, fmt.Errorf("forecast of %s: %w", station.Name, err)
+	}
+	return out, nil
+}
+
+// newer puts what a service says of a day in the place of what it said before, where it is not the same: days that say the
+// same are not touched, so that the station counts as unchanged.
+var newer = func() clause.OnConflict {
+	columns := []string{"tmin_c", "tmax_c", "rain_mm", "rh_mean", "wind_ms", "snow_cm", "solar_mj_m2", "hours"}
+	var was, is []string
+	for _, c := range columns {
+		was, is = append(was, "station_days."+c), append(is, "excluded."+c)
+	}
+	return clause.OnConflict{Columns: []clause.Column{{Name: "station_id"}, {Name: "day"}}, DoUpdates: clause.AssignmentColumns(columns),
+		Where: clause.Where{Exprs: []clause.Expression{gorm.Expr("(" + strings.Join(was, ", ") + ") IS DISTINCT FROM (" + strings.Join(is, ", ") + ")")}}}
+}()
+
+// StationDays makes rows of a station's days.
+func StationDays(station uuid.UUID, days []weather.Day) []store.StationDay {
+	rows := make([]store.StationDay, 0, len(days))
+	for _, d := range days {
+		rows = append(rows, store.StationDay{StationID: station, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: FloatsOf(d.Hours)})
+	}
+	return rows
+}
+
+// sumDays adds every figure of some days to a sum.
+func sumDays(h hash.Hash, days []weather.Day) {
+	b := make([]byte, 0, 1024)
+	put := func(x float64) { b = binary.LittleEndian.AppendUint64(b, math.Float64bits(x)) }
+	for _, d := range days {
+		b = binary.LittleEndian.AppendUint64(b[:0], uint64(d.Date.Unix()))
+		for _, x := range []*float64{d.TMin, d.TMax, d.Rain, d.RH, d.Wind, d.Solar, d.Irrigation, d.Snow} {
+			if x == nil {
+				b = append(b, 0)
+				continue
+			}
+			b = append(b, 1)
+			put(*x)
+		}
+		if d.Hours != nil {
+			for _, a := range []*[24]float64{&d.Hours.Temp, &d.Hours.RH, &d.Hours.Rain, &d.Hours.Wind, &d.Hours.Solar} {
+				for _, x := range a {
+					put(x)
+				}
+			}
+		}
+		_, _ = h.Write(b)
+	}
+}

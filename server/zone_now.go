@@ -1,0 +1,275 @@
+package server
+
+import (
+	"crypto/sha256"
+	"encoding/json"
+	"slices"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/diagnosis"
+	"hodos/core/watch"
+	"hodos/core/weather"
+	"hodos/store"
+)
+
+// zoneNow is a zone as it stands on a day without a visit: its case, what it has had, and the sum of everything that it
+// was made from.
+type zoneNow struct {
+	zone     store.Zone
+	site     store.Site
+	c        diagnosis.Case
+	had      map[string]bool
+	madeFrom []byte
+	own      []store.SiteDay
+	water    givenWater
+	at       stationSky
+}
+
+// weather puts the days onto the case: the station's under what was measured on site, with the water that was given.
+func (z *zoneNow) weather() error {
+	days, err := z.at.read()
+	z.c.Weather = onSite(append([]weather.Day(nil), days...), z.own)
+	z.c.Forecast = append([]weather.Day(nil), z.at.forecast...)
+	z.water.onto(z.c.Weather)
+	return err
+}
+
+// lasting are the checks whose last answer still holds when nobody is on the lawn; readings are those that tell of their own day.
+var (
+	lasting  = []string{"texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm", "catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
+	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
+)
+
+// zonesOn puts together what is known of some zones on a day but for their weather, with six questions to the database however
+// many they are. The zones belong to the sites, and the sites to one station.
+func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky, day time.Time) ([]zoneNow, error) {
+	keys := zoneKeys(zones)
+	siteAt := map[uuid.UUID]store.Site{}
+	siteKeys := make([]uuid.UUID, len(sites))
+	for i, s := range sites {
+		siteAt[s.ID], siteKeys[i] = s, s.ID
+	}
+	var own []store.SiteDay
+	if err := tx.Where("site_id IN ? AND day > ? AND day <= ?", siteKeys, day.AddDate(0, 0, -weatherDays), day).Order("site_id, day").Find(&own).Error; err != nil {
+		return nil, err
+	}
+	ownOf := map[uuid.UUID][]store.SiteDay{}
+	for _, d := range own {
+		ownOf[d.SiteID] = append(ownOf[d.SiteID], d)
+	}
+	water, err := waterOf(tx, keys, day)
+	if err != nil {
+		return nil, err
+	}
+	answers, err := groundOf(tx, keys, day)
+	if err != nil {
+		return nil, err
+	}
+	var former []struct {
+		ZoneID  uuid.UUID
+		Leading string `gorm:"column:leading_cause"`
+	}
+	if err := tx.Raw("SELECT DISTINCT zone_id, leading_cause FROM diagnoses WHERE zone_id IN ? AND given_on <= ? AND given_on > ? ORDER BY zone_id, leading_cause", keys, day, day.AddDate(0, 0, -historyDays)).Scan(&former).Error; err != nil {
+		return nil, err
+	}
+	had := map[uuid.UUID][]string{}
+	for _, d := range former {
+		if d.Leading != diagnosis.Healthy {
+			had[d.ZoneID] = append(had[d.ZoneID], d.Leading)
+		}
+	}
+	sums := map[uuid.UUID][]byte{}
+	for _, s := range sites {
+		sums[s.ID] = at.sum
+		if len(ownOf[s.ID]) > 0 {
+			h := sha256.New()
+			_, _ = h.Write(at.sum)
+			sumDays(h, onSite(nil, ownOf[s.ID]))
+			sums[s.ID] = h.Sum(nil)
+		}
+	}
+	out := make([]zoneNow, 0, len(zones))
+	for _, z := range zones {
+		site := siteAt[z.SiteID]
+		n := zoneNow{zone: z, site: site, c: zoneCase(z, site, day), had: map[string]bool{}, own: ownOf[site.ID], water: water[z.ID], at: at}
+		n.c.Findings, n.c.Earlier = answers[z.ID].lasting, answers[z.ID].earlier
+		if n.c.Findings == nil {
+			n.c.Findings = map[string]diagnosis.Value{}
+		}
+		for _, t := range water[z.ID].records {
+			n.c.Treatments = append(n.c.Treatments, diagnosis.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
+		}
+		for _, cause := range had[z.ID] {
+			n.had[cause] = true
+		}
+		newest := at.newest
+		if own := ownOf[site.ID]; len(own) > 0 && own[len(own)-1].Day.After(newest) {
+			newest = own[len(own)-1].Day.UTC()
+		}
+		if n.madeFrom, err = sumOf(sums[site.ID], n, water[z.ID], day.Sub(newest) > watch.SilentAfter*24*time.Hour); err != nil {
+			return nil, err
+		}
+		out = append(out, n)
+	}
+	return out, nil
+}
+
+// sumOf sums up everything that a look at a zone is made from. The day is not part of it: without anything new nothing new is
+// seen, but for the silence itself.
+func sumOf(sky []byte, n zoneNow, water givenWater, silent bool) ([]byte, error) {
+	h := sha256.New()
+	_, _ = h.Write(sky)
+	plain := map[string]any{}
+	for id, v := range n.c.Findings {
+		plain[id] = v.Plain()
+	}
+	err := json.NewEncoder(h).Encode(map[string]any{
+		"knowledge": diagnosis.Knowledge, "zone": n.zone, "latitude": n.site.Latitude, "findings": plain, "earlier": n.c.Earlier, "had": n.had,
+		"silent": silent, "given": water.given, "since": water.since, "treatments": n.c.Treatments,
+	})
+	return h.Sum(nil), err
+}
+
+// givenWater is the water that a zone was given, with the treatments that matter to it.
+type givenWater struct {
+	given   map[string]float64 // by day, mm
+	since   *time.Time         // from when on a log is kept: a day that is not in it had nothing
+	records []store.TreatmentRecord
+}
+
+// onto puts the water onto the days.
+func (g givenWater) onto(days []weather.Day) {
+	for i := range days {
+		if g.since != nil && !days[i].Date.Before(g.since.UTC()) {
+			days[i].Irrigation = new(float64)
+		}
+		if mm, ok := g.given[days[i].Date.Format(dateOnly)]; ok {
+			days[i].Irrigation = &mm
+		}
+	}
+}
+
+// waterOf reads what zones were given up to a day: by the log of waterings and by the treatments on record.
+func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]givenWater, error) {
+	from := day.AddDate(0, 0, -weatherDays)
+	var log []store.ZoneWatering
+	if err := tx.Where("zone_id IN ? AND day <= ?", zones, day).Order("zone_id, day").Find(&log).Error; err != nil {
+		return nil, err
+	}
+	var records []store.TreatmentRecord
+	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, from, day).Order("zone_id, applied_on, seq").Find(&records).Error; err != nil {
+		return nil, err
+	}
+	out := map[uuid.UUID]givenWater{}
+	of := func(zone uuid.UUID) givenWater {
+		g, ok := out[zone]
+		if !ok {
+			g.given = map[string]float64{}
+		}
+		return g
+	}
+	for _, x := range log {
+		g := of(x.ZoneID)
+		if g.since == nil {
+			first := x.Day
+			g.since = &first
+		}
+		g.given[x.Day.Format(dateOnly)] += x.MM
+		out[x.ZoneID] = g
+	}
+	for _, r := range store.Standing(records) {
+		g := of(r.ZoneID)
+		g.records = append(g.records, r)
+		if r.WaterMM != nil && *r.WaterMM > 0 {
+			g.given[r.AppliedOn.Format(dateOnly)] += *r.WaterMM
+		}
+		out[r.ZoneID] = g
+	}
+	return out, nil
+}
+
+// groundNow is what former visits and readings say of a zone.
+type groundNow struct {
+	lasting map[string]diagnosis.Value
+	earlier []diagnosis.Earlier
+}
+
+// groundOf reads it for some zones.
+func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]groundNow, error) {
+	var rows []struct {
+		ZoneID, VisitID uuid.UUID
+		Finding         string
+		Value           store.JSON
+		StartedOn       time.Time
+	}
+	if err := tx.Raw(`SELECT a.zone_id, a.visit_id, a.finding, a.value, v.started_on FROM answers a JOIN visits v ON v.id = a.visit_id
+		WHERE a.zone_id IN ? AND a.spot = 'worst' AND a.finding IN ? AND v.started_on > ? AND v.started_on <= ? ORDER BY v.started_on, a.seq`,
+		zones, slices.Concat(lasting, readings), day.AddDate(0, 0, -weatherDays), day).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := map[uuid.UUID]groundNow{}
+	for _, r := range rows {
+		g, ok := out[r.ZoneID]
+		if !ok {
+			g.lasting = map[string]diagnosis.Value{}
+		}
+		if slices.Contains(lasting, r.Finding) {
+			if v, ok := valueOf(r.Finding, r.Value); ok {
+				g.lasting[r.Finding] = v
+			}
+		} else {
+			g.at(r.StartedOn.UTC(), r.Finding, r.Value)
+		}
+		out[r.ZoneID] = g
+	}
+	var read []store.Reading
+	if err := tx.Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays), day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
+		return nil, err
+	}
+	for _, r := range read {
+		g := out[r.ZoneID]
+		g.earlier = addReading(g.earlier, r)
+		out[r.ZoneID] = g
+	}
+	return out, nil
+}
+
+// at sets a finding of a day; a null takes it back.
+func (g *groundNow) at(day time.Time, finding string, value store.JSON) {
+	v, ok := valueOf(finding, value)
+	for i := range g.earlier {
+		if g.earlier[i].Date.Equal(day) {
+			if ok {
+				g.earlier[i].Findings[finding] = v
+			} else {
+				delete(g.earlier[i].Findings, finding)
+			}
+			return
+		}
+	}
+	if ok {
+		g.earlier = append(g.earlier, diagnosis.Earlier{Date: day, Findings: map[string]diagnosis.Value{finding: v}})
+	}
+}
+
+// addReading puts a reading among what was found on former days; several of one day stand beside each other by their hour.
+func addReading(earlier []diagnosis.Earlier, r store.Reading) []diagnosis.Earlier {
+	f := map[string]diagnosis.Value{r.Finding: diagnosis.NumberValue(r.Value)}
+	if r.Hour != nil && r.Finding == "soil-temp-c" {
+		f["soil-temp-hour"] = diagnosis.NumberValue(*r.Hour)
+	}
+	return append(earlier, diagnosis.Earlier{Date: r.Day.UTC(), Findings: f})
+}
+
+func valueOf(finding string, value store.JSON) (diagnosis.Value, bool) {
+	f, ok := diagnosis.FindingByID(finding)
+	var plain any
+	if !ok || value == nil || json.Unmarshal(value, &plain) != nil || plain == nil {
+		return diagnosis.Value{}, false
+	}
+	v, err := diagnosis.ValueOf(f, plain)
+	return v, err == nil
+}
