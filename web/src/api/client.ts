@@ -54,7 +54,7 @@ function refusedBy(status: number, problem: unknown): Refused {
 
 /** The last whole line of an answer that comes in line by line. */
 export function lastLine(text: string): Schemas['Progress'] | undefined {
-  const whole = text.slice(0, text.lastIndexOf('\n')).split('\n').at(-1)
+  const whole = text.slice(0, Math.max(0, text.lastIndexOf('\n'))).split('\n').at(-1)
   return whole ? (JSON.parse(whole) as Schemas['Progress']) : undefined
 }
 
