@@ -12,6 +12,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/exchange/casefile"
 	"hodos/server"
 	"hodos/store"
@@ -330,7 +331,7 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 	if err != nil {
 		return store.Diagnosis{}, err
 	}
-	full, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r)))
+	full, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
 	if err != nil {
 		return store.Diagnosis{}, err
 	}

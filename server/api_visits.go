@@ -79,6 +79,7 @@ type Scales struct {
 	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands"`
 	Diagnosis casefile.Answer `json:"diagnosis"`
 	at        string          // the station of the newest answer
+	say       units.Saying    // the firm's units
 }
 
 // NewAnswer is one tap. A null value takes an answer back.
@@ -450,7 +451,7 @@ func (s *Server) visitRoutes() {
 			return nil, s.said(err)
 		}
 		r := diagnosis.Diagnose(c, diagnosis.Options{})
-		return answer(casefile.Answered(r, remedy.Decide(c, r))), nil
+		return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
 	})
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/exchange/casefile"
 	"hodos/store"
 )
@@ -32,7 +33,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 	daily(c.Forecast)
 	if weigh {
 		r := diagnosis.Diagnose(c, diagnosis.Options{At: out.at})
-		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r))
+		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r, out.say))
 	}
 	return out, c, today, nil
 }
@@ -70,6 +71,7 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales,
 			return err
 		}
 		c.Context.Country = firm.Country
+		out.say = units.In(firm.UnitSystem)
 		if err := readAnswers(tx, visit, zone, &out, &c); err != nil {
 			return err
 		}

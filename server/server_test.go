@@ -21,6 +21,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/demo"
 	"hodos/exchange/casefile"
 	"hodos/internal/testdb"
@@ -193,7 +194,7 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	c, err := casefile.Parse(file)
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{At: "walk"}) // the newest answer was given there
-	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r)))
+	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.In("us"))))
 	require.NoError(t, err)
 	var fresh struct{ Diagnosis json.RawMessage }
 	tech.must(200, "GET", p.path("/scales"), nil, &fresh)

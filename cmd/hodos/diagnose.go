@@ -10,6 +10,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/exchange/casefile"
 )
 
@@ -45,7 +46,7 @@ func diagnose(args []string) error {
 		return err
 	}
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	a := casefile.Answered(r, remedy.Decide(c, r))
+	a := casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
 	if *asJSON {
 		enc := json.NewEncoder(os.Stdout)
 		enc.SetIndent("", "  ")

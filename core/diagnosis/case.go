@@ -167,6 +167,7 @@ type Case struct {
 	Weather    []weather.Day
 	Forecast   []weather.Day
 	Treatments []Treatment
+	Normals    []float64 // normal means of the air by month from January, °C; nil where the place has none of its own
 	Context    Context
 	Notes      string
 }

@@ -3,6 +3,8 @@ package diagnosis
 import (
 	"math"
 	"sort"
+
+	"hodos/core/sky"
 )
 
 // Bits is one row of a cause's ledger.
@@ -42,6 +44,7 @@ type Result struct {
 	Lawn      Lawn
 	Prices    Prices  // those that the marks come from
 	Damage    float64 // the area at stake, m²
+	Sky       sky.Sky // weather and ground of the zone, as the findings were read off them
 }
 
 // Marks are the chances from which checking and acting on a cause pay on this lawn.
@@ -81,7 +84,7 @@ func Diagnose(c Case, o Options) Result {
 	})
 	prices, aside := Utilities(c.Context.Utilities)
 	for _, name := range aside {
-		g.Notices = append(g.Notices, Notice{"context.utilities", name + " is no figure that the marks are reckoned from, or out of range; the program's own stands"})
+		g.Notices = append(g.Notices, Notice{"context.utilities", name + " is not a known price or is out of range; the default is used"})
 	}
 	if o.Prices != nil {
 		prices = *o.Prices
@@ -91,7 +94,7 @@ func Diagnose(c Case, o Options) Result {
 	evs := m.observeAll(&g)
 	post := m.sum(evs, !o.NoNext)
 
-	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area}
+	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area, Sky: g.Sky}
 	r.Causes = m.results(evs, post, o.NoLedger)
 	if !o.NoNext {
 		sets, _ := post.heaviest(.98, 600)
@@ -124,8 +127,8 @@ func (m *model) observeAll(g *Gathered) []evidence {
 		ev := m.observe(id, g.Values[id])
 		if ev.weighed {
 			evs = append(evs, ev)
-		} else if f, ok := FindingByID(id); ok && f.Asked() {
-			g.Notices = append(g.Notices, Notice{id, "recorded; no cause that this grass can have speaks of it, so it moves nothing"})
+		} else if f, ok := FindingByID(id); ok && f.Asked() && !f.Steers {
+			g.Notices = append(g.Notices, Notice{id, "saved; it does not affect any cause possible on this grass"})
 		}
 	}
 	return evs

@@ -37,6 +37,7 @@ type Gathered struct {
 	Values  map[string]Value // by finding, "disease-window:rust" for those kept once a cause
 	Weather []WeatherFinding
 	Notices []Notice
+	Sky     sky.Sky
 }
 
 // Gather brings findings, weather, treatments, the reference spot and former visits together. One fact in two places
@@ -263,7 +264,7 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 		if s, ok := turf.ByID(l.Species[0]); ok {
 			g.ColdLimit = s.ColdLimit
 			if s.Endurance.Known() {
-				g.EnduranceWeeks = (s.Endurance.Low + s.Endurance.High) / 2
+				g.EnduranceWeeks, g.SurvivesByHalf = s.Endurance.Low, s.SurvivesByHalf // open ends and hopes never enter
 			}
 		}
 	}
@@ -363,6 +364,7 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 	c.Lawn.Irrigated = g.Lawn.Irrigated
 	s, told, overruled := c.Sky(g.Values)
+	g.Sky = s
 	g.Notices = append(g.Notices, told...)
 	for _, x := range s.Findings {
 		f, _ := FindingByID(x.Finding)

@@ -99,7 +99,7 @@ func TellApart(c Case, a, b string, o Options) []Apart {
 	var out []Apart
 	for fi := range findings {
 		f := &findings[fi]
-		if _, done := g.Values[f.ID]; done || f.Kind == CauseIDs || !f.sensible(g.Values, m) {
+		if _, done := g.Values[f.ID]; done || f.Kind == CauseIDs || f.Steers || !f.sensible(g.Values, m) {
 			continue
 		}
 		if able, said := o.Tools[f.Procedure]; said && !able {

@@ -154,7 +154,9 @@ func compile() {
 		compiled = append(compiled, cf)
 	}
 	for i := range findings {
-		add(&findings[i], findings[i].ID)
+		if !findings[i].Steers {
+			add(&findings[i], findings[i].ID)
+		}
 	}
 	for i := range weatherFindings {
 		f := &weatherFindings[i]

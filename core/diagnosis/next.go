@@ -80,7 +80,7 @@ func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byPro
 	byProcedure = map[string][]feature{}
 	for fi := range findings {
 		f := &findings[fi]
-		if _, done := known[f.ID]; done || a.skip[f.ID] || f.Kind == CauseIDs {
+		if _, done := known[f.ID]; done || a.skip[f.ID] || f.Kind == CauseIDs || f.Steers {
 			continue
 		}
 		if able, said := tools[f.Procedure]; said && !able {

@@ -141,14 +141,6 @@ var usualRemedy = map[string]string{
 	"compaction": "core-aerate", "excess-thatch": "dethatch", "matted-debris": "remove-debris", "scalping": "raise-mowing-height", "dull-blade": "sharpen-blades", "traffic-crush": "restrict-traffic", "shade-thinning": "prune-shade", "herbicide-injury": "leave-alone", "fertilizer-burn": "leave-alone", "pet-urine": "leave-alone", "chemical-spill": "overseed", "animal-digging": "leave-alone", "vole-runways": "leave-alone", "buried-debris": "water-deep", "moss-invasion": "moss-control", "algae-crust": "improve-drainage", "weed-invasion": "herbicide-spot", "establishment-failure": "overseed", "seed-heads": "leave-alone", "off-type-grass": "leave-alone",
 }
 
-// proofOf names the check that settles a cause where it is a count or a laboratory's answer; elsewhere it is the one on the
-// spot that tells most, by the tables.
-var proofOf = map[string]string{
-	"white-grubs": "grubs-per-m2", "chinch-bugs": "float-chinch-per-m2", "sod-webworms": "flush-caterpillars-per-m2", "armyworms": "flush-caterpillars-per-m2", "cutworms": "flush-caterpillars-per-m2", "billbugs": "billbug-larvae-per-m2", "mole-crickets": "flush-mole-crickets-per-m2", "crane-fly-larvae": "leatherjackets-per-m2", "plant-parasitic-nematodes": "nematode-count",
-	"necrotic-ring-spot": "lab-pathogen", "summer-patch": "lab-pathogen", "take-all-root-rot": "lab-pathogen", "spring-dead-spot": "lab-pathogen", "pythium-root-rot": "lab-pathogen", "turf-mosaic-virus": "lab-pathogen",
-	"high-ph": "soil-ph", "low-ph": "soil-ph", "phosphorus-deficiency": "soil-p-ppm", "potassium-deficiency": "soil-k-ppm", "salinity": "soil-ec-ds-m",
-}
-
 // Marks are the chances between which a cause stands or falls as a reason to act.
 type Marks struct {
 	Act   float64 // break-even: acting pays from here without another look
@@ -186,10 +178,14 @@ func damage(l Lawn, v map[string]Value) float64 {
 // MarksFor derives the marks of a cause from the prices, for an area of damage in m². The break-even is held within 0.1
 // and 0.95: no remedy is worth a guess, and none needs certainty.
 func MarksFor(cause string, p Prices, area float64, warm bool) Marks {
-	s := stakeOf[cause]
+	return p.Weigh(stakeOf[cause], cause, area, warm)
+}
+
+// Weigh derives the marks of one remedy for one cause: see MarksFor.
+func (p Prices) Weigh(s Stake, cause string, area float64, warm bool) Marks {
 	m := Marks{Stake: s}
 	worth := p.LawnM2 * area
-	m.Price = (s.Setup+s.Minutes*area/100)/60*p.Hour + p.material(s)*area/100
+	m.Price = p.Of(s, area)
 	m.Benefit = s.Saves*worth - m.Price
 	m.Harm = s.Hurts*worth + m.Price
 	m.Act = held(m.Harm / (m.Harm + m.Benefit))
@@ -213,6 +209,11 @@ func MarksFor(cause string, p Prices, area float64, warm bool) Marks {
 		}
 	}
 	return m
+}
+
+// Of is the price of a remedy on an area in m².
+func (p Prices) Of(s Stake, area float64) float64 {
+	return (s.Setup+s.Minutes*area/100)/60*p.Hour + p.material(s)*area/100
 }
 
 func held(p float64) float64 { return math.Max(.1, math.Min(p, .95)) }
@@ -246,12 +247,23 @@ type proven struct {
 // proofs by cause, for cool-season and warm-season turf.
 var proofs = map[string][2]proven{}
 
+// settledBy is the check that settles a cause where it is a count or a laboratory's figure; "" elsewhere, where the one on the spot
+// that tells most is taken from the tables.
+func settledBy(cause string) string {
+	for _, id := range ProvedBy(cause) {
+		if f, ok := FindingByID(id); ok && !f.Steers && (f.Station == "lab" && id != "catch-can-du" || f.Station == "pull" && f.Kind == Number) {
+			return id
+		}
+	}
+	return ""
+}
+
 func findProofs() {
 	for ci := range causes {
 		id := causes[ci].ID
 		var best [2]proven
 		for turf := range best {
-			if f, ok := proofOf[id]; ok {
+			if f := settledBy(id); f != "" {
 				best[turf] = tells(ci, &compiled[compiledAt[f]], turf)
 				continue
 			}

@@ -4,6 +4,7 @@
 package diagnosis
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -46,6 +47,7 @@ type Finding struct {
 	Label     string
 	Ask       string // one line at the check: what to look at and how
 	PerCause  bool   // a weather finding kept once for each cause: "disease-window:dollar-spot"
+	Steers    bool   // no cause's chance moves with it: it steers what to do
 	// Provisional marks weather findings that are computed by a first, coarse method.
 	Provisional bool
 }
@@ -139,6 +141,17 @@ var weatherFindings = []Finding{
 	{ID: "disease-window", Kind: OneOf, Values: ids("never-open weak open strong"), PerCause: true, Label: "Disease weather"},
 	{ID: "insect-window", Kind: OneOf, Values: ids("closed opening open closing"), PerCause: true, Label: "Insect season"},
 	{ID: "forecast-trend", Kind: OneOf, Values: ids("warming steady cooling"), Label: "Trend of the forecast"},
+}
+
+// findings are all that a visit can record.
+var findings = withSteering()
+
+func withSteering() []Finding {
+	all := slices.Concat(observed, steering)
+	for i := len(observed); i < len(all); i++ {
+		all[i].Steers = true
+	}
+	return all
 }
 
 var (

@@ -2,7 +2,7 @@ package diagnosis
 
 // findings is every observation a visit can record, station by station, in the order in which a specialist makes them.
 // Minutes are for one spot with the tool in hand; the set-up of the procedure is paid once. All minutes are judgement.
-var findings = []Finding{
+var observed = []Finding{
 	// ask
 	{ID: "establishment", Station: "ask", Procedure: "interview", Minutes: 0.2, Label: "Age of the stand", Ask: "How long has this grass stood here, and how was it made?", Kind: OneOf, Values: ids("new-seed new-sod new-plugs first-year established")},
 	{ID: "neighbours-affected", Station: "ask", Procedure: "interview", Minutes: 0.3, Label: "Neighbours", Ask: "Do lawns next door show the same?", Kind: OneOf, Values: ids("none few many")},

@@ -168,10 +168,25 @@ func (s *Sky) water() {
 	}
 	s.word("soil-water-deficit", "", w, fmt.Sprintf("%.0f mm depleted of %.0f mm on %s", worst, s.Total, at.Format("2 January")), g.Onset.AddDate(0, 0, -14), g.Onset)
 	if s.Endurance.Weeks > 0 {
-		run := s.Balance.Past(s.Today, .85)
-		last := s.Points[s.Today].Date
-		s.number("drought-endurance-used", math.Round(s.Endurance.Used*100)/100, fmt.Sprintf("%d days past 85 %% depletion of %.1f weeks endurance", run, s.Endurance.Weeks), last.AddDate(0, 0, -run), last)
+		s.endurance()
 	}
+}
+
+// worstDays is how long a drought that is over still counts.
+const worstDays = 60
+
+// endurance is the worst that the grass has been through in the last sixty days: what died then does not come back with the rain.
+func (s *Sky) endurance() {
+	g, worst := s.Ground, s.Endurance
+	at := s.Today
+	for i := max(0, s.Today-worstDays); i < s.Today; i++ {
+		if e := s.Balance.Endure(i, g.EnduranceWeeks, g.Harsh, g.ShallowSoil, g.SurvivesByHalf); e.Used > worst.Used {
+			worst, at = e, i
+		}
+	}
+	last := s.Points[at].Date
+	s.number("drought-endurance-used", math.Round(worst.Used*100)/100,
+		fmt.Sprintf("%.0f days past 85 %% depletion, of the %.1f weeks that this grass lasts", worst.Dry, worst.Weeks), last.AddDate(0, 0, -int(worst.Dry)), last)
 }
 
 func (s *Sky) cold() {

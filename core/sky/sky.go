@@ -19,6 +19,7 @@ type Ground struct {
 	Onset          time.Time // when the damage was first seen; Date when zero
 	Irrigated      *bool
 	EnduranceWeeks float64   // of the grass; 0 for no value
+	SurvivesByHalf bool      // survival water is due from half of it
 	Harsh, Thin    bool      // sand, edges or compaction; a thin or bare stand
 	ShallowSoil    bool      // under 150 mm
 	ColdLimit      float64   // °C at which crowns of the grass begin to die without snow; 0 for that of its family
@@ -153,7 +154,7 @@ func (s *Sky) points(all []weather.Day) {
 		s.Points[i] = p
 	}
 	if !s.Unsaid {
-		s.Endurance = s.Balance.Endure(s.Today, g.EnduranceWeeks, g.Harsh, g.ShallowSoil)
+		s.Endurance = s.Balance.Endure(s.Today, g.EnduranceWeeks, g.Harsh, g.ShallowSoil, g.SurvivesByHalf)
 	}
 }
 

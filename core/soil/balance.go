@@ -158,8 +158,9 @@ type Day struct {
 	ET0, ETc, Ks             float64
 	Rain, Irrigation, Runoff float64
 	Drainage, Depletion      float64
-	Checked                  bool // set to what a core showed
-	Gap                      bool // no temperatures: nothing was taken
+	Checked                  bool    // set to what a core showed
+	Gap                      bool    // no temperatures: nothing was taken
+	Mean                     float64 // of the air, °C; NaN where not measured
 }
 
 // Balance is the course of a zone's water.
@@ -193,7 +194,10 @@ func Run(z Zone, days []weather.Day, checks []Check) Balance {
 	}
 	d := startDepletion * b.Total
 	for _, w := range days {
-		out := Day{Date: w.Date, Ks: 1}
+		out := Day{Date: w.Date, Ks: 1, Mean: math.NaN()}
+		if t, ok := w.Mean(); ok {
+			out.Mean = t
+		}
 		e := weather.Evaporate(w, z.Latitude, z.ElevationM)
 		if e.Possible {
 			out.ET0 = e.MM
@@ -261,13 +265,65 @@ func (b Balance) Share(i int) float64 {
 	return b.Days[i].Depletion / b.Total
 }
 
-// Past counts the days up to and with index i, one after the other, on which at least the share was missing.
-func (b Balance) Past(i int, share float64) int {
-	n := 0
-	for ; i >= 0 && b.Share(i) >= share-1e-9; i-- {
-		n++
+// DryShare is the share of the available water that is missing on a day that counts against what a grass stands.
+const DryShare = .85
+
+// Figures of the clock of endurance (judgement).
+const (
+	clockBack   = 2.0  // days that a day with water gives back
+	clockReset  = 12.0 // mm within two days that set it to nought, where the water stays
+	clockHeld   = 3    // days for which it must stay
+	clockShare  = .5   // under this share missing
+	clockWarmth = 10.0 // °C, daily mean: colder days do not count
+)
+
+// Clock is how many days of drought stand against a grass up to and with index i, and the index of the first of them (−1 for none).
+// It leaks: a day past 85 % counts one, a day under it gives two back, so that a shower does not wipe out a month. Only 12 mm
+// within two days that keep the root zone under half empty for three days set it to nought.
+func (b Balance) Clock(i int) (days float64, since int) {
+	since = -1
+	for k := 0; k <= i && k < len(b.Days); k++ {
+		switch {
+		case b.Share(k) >= DryShare-1e-9:
+			if b.Days[k].Mean < clockWarmth {
+				continue
+			}
+			if days == 0 {
+				since = k
+			}
+			days++
+		case b.refilled(k):
+			days = 0
+		default:
+			days = math.Max(0, days-clockBack)
+		}
+		if days == 0 {
+			since = -1
+		}
 	}
-	return n
+	return days, since
+}
+
+// refilled reports whether a good watering has held for three days up to k.
+func (b Balance) refilled(k int) bool {
+	if k < clockHeld {
+		return false
+	}
+	for j := k - clockHeld + 1; j <= k; j++ {
+		if b.Share(j) >= clockShare {
+			return false
+		}
+	}
+	for j := max(1, k-clockHeld-2); j <= k; j++ {
+		in := 0.0
+		for _, d := range b.Days[j-1 : j+1] {
+			in += d.Rain - d.Runoff + d.Irrigation
+		}
+		if in >= clockReset {
+			return true
+		}
+	}
+	return false
 }
 
 // When is the index of the first day from i on that reaches the share; −1 when none does.
@@ -284,16 +340,27 @@ func (b Balance) When(i int, share float64) int {
 type Endurance struct {
 	Weeks    float64 // of the grass on this ground; 0 for no value
 	Used     float64 // share, may pass 1
+	Dry      float64 // days on the clock
+	Since    int     // index of the first of them; −1 for none
 	DaysLeft float64 // until crowns begin to die, if it stays dry
-	Survival bool    // two-thirds are used: survival water is due
+	Survival bool    // survival water is due
 }
 
-// Endure counts the days on which the root zone was 85 % empty and more, against the weeks that the grass stands (judgement,
-// within extension ranges), shortened by a third on sand, edges and compacted ground and by 60 % where the soil is under
-// 150 mm deep. Weeks of 0 give no value.
-func (b Balance) Endure(i int, weeks float64, harsh, shallow bool) Endurance {
+// SurvivalFrom is the share of its endurance from which a grass gets survival water: two thirds, or half for those that stand hardly
+// three weeks, where there is no margin (judgement).
+func SurvivalFrom(byHalf bool) float64 {
+	if byHalf {
+		return .5
+	}
+	return 2. / 3
+}
+
+// Endure holds the clock up to index i against the weeks that the grass stands (the low end; judgement, within extension ranges),
+// shortened by a third on sand, edges and compacted ground and by 60 % where the soil is under 150 mm deep. Weeks of 0 give no
+// value.
+func (b Balance) Endure(i int, weeks float64, harsh, shallow, byHalf bool) Endurance {
 	if weeks <= 0 || i < 0 {
-		return Endurance{}
+		return Endurance{Since: -1}
 	}
 	if harsh {
 		weeks *= 2. / 3
@@ -301,9 +368,10 @@ func (b Balance) Endure(i int, weeks float64, harsh, shallow bool) Endurance {
 	if shallow {
 		weeks *= .4
 	}
-	dry := float64(b.Past(i, .85))
-	e := Endurance{Weeks: weeks, Used: dry / 7 / weeks}
-	e.DaysLeft = math.Max(0, weeks*7-dry)
-	e.Survival = e.Used >= 2./3
+	e := Endurance{Weeks: weeks}
+	e.Dry, e.Since = b.Clock(i)
+	e.Used = e.Dry / 7 / weeks
+	e.DaysLeft = math.Max(0, weeks*7-e.Dry)
+	e.Survival = e.Used >= SurvivalFrom(byHalf)-1e-9
 	return e
 }

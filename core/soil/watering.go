@@ -228,12 +228,13 @@ func Ahead(z Zone, s Sprinkler, b Balance, today int, weeks float64, allowed map
 	}
 	green.Outlook = "green, mown and fed as usual; once begun it goes on for the whole spell"
 	if weeks > 0 {
-		dry, last := float64(b.Past(today, .85)), -100
+		dry, _ := b.Clock(today)
+		last := -100
 		for i := today + 1; i < len(b.Days); i++ {
-			if b.Share(i) >= .85 {
+			if b.Share(i) >= DryShare {
 				dry++
 			} else {
-				dry = 0
+				dry = math.Max(0, dry-clockBack)
 			}
 			if dry/7/weeks >= 2./3 && i-last >= 10 && may(b.Days[i].Date) {
 				add(&rest, Due{b.Days[i].Date, 12, "two-thirds of the endurance are used: it keeps crowns, it does not green"})

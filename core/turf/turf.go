@@ -24,38 +24,77 @@ type Range struct{ Low, High float64 }
 // Known reports whether the range holds a value.
 func (r Range) Known() bool { return r != Range{} }
 
-// Species is one grass with the properties that decisions use.
+// Rest is what a grass does in a drought.
+type Rest int
+
+// Whether a grass rests.
+const (
+	RestUnknown Rest = iota
+	NeverRests       // green by its roots, then it dies
+	RestsWeakly
+	Rests
+)
+
+// Species is one grass with the properties that decisions use. The zero value of a figure is "no value".
 type Species struct {
 	ID      string
 	Label   string
 	Latin   string
-	Aliases []string // local names; the country goes with the word, see the handbook of names in docs/knowledge.md
+	Aliases []string // local names, "word@country" where the word means something else elsewhere
 	Family  Family
-	// Mow is the mowing height in mm, Summer the upper end used in heat, shade and drought (extension ranges).
+	// Creeping marks grasses whose runners close a gap at a pace worth waiting for.
+	Creeping bool
+	Rests    Rest
+	// Dethatch is by-hand (no tines), light (never into the soil) or yes.
+	Dethatch string
+	// TenderUnder is the green-up in per cent under which broadcast herbicides hurt it; 0 for never.
+	TenderUnder float64
+	// LowMow is the height in mm of one low mowing at green-up, from soil of LowMowSoil °C; the zero range: it does not bear one.
+	LowMow     Range
+	LowMowSoil float64
+
+	// Mow is the mowing height in mm, Summer the upper end used in heat, shade and drought.
 	Mow    Range
 	Summer float64
-	// Nitrogen is the yearly need in g N/m² (extension ranges).
-	Nitrogen Range
-	// Endurance is how many weeks of full dormancy in summer heat the crowns stand without water (judgement within
-	// extension ranges); the zero range means no value.
-	Endurance Range
-	// CloseMMDay is how fast runners close a bare spot at full growth potential, mm a day from the rim (judgement);
-	// the zero range means that the grass hardly closes gaps.
-	CloseMMDay Range
-	// RecoverPerDay is the growth constant r of cover at full growth potential, 1/day (judgement).
+	// Nitrogen is the yearly need in g N/m², NitrogenDose the most at once, NitrogenDay the need of a day at full growth.
+	Nitrogen                  Range
+	NitrogenDose, NitrogenDay float64
+	// SunFull is the direct sun a day for full density, SunLeast the least below which it thins every year; hours.
+	SunFull, SunLeast float64
+	// RecoverPerDay is the growth constant of cover at full growth potential, 1/day.
 	RecoverPerDay float64
-	Creeping      bool
-	// Seed is the rate for new turf in g/m²; the zero range means that it is not grown from seed.
-	Seed Range
-	// ColdLimit is the air temperature without snow at which hardened crowns begin to die, °C (judgement, some degrees under
-	// the killing temperatures of crowns in extension tables, because soil and thatch keep them warmer); 0 is no value.
-	ColdLimit float64
-	// SunHours is the least direct sun a day, hours (extension ranges).
-	SunHours Range
-	// SprayTender marks grasses that broadcast herbicides hurt before full green-up.
-	SprayTender bool
-	// LowMowAtGreenUp marks grasses that stand a single low mowing at green-up.
-	LowMowAtGreenUp bool
+
+	// SaltStarts and SaltSevere are the salt of the saturated paste at which growth begins to fall, and at which about half of it
+	// is lost, dS/m.
+	SaltStarts, SaltSevere float64
+	// PH is the good range, PHUnder and PHOver where trouble begins.
+	PH              Range
+	PHUnder, PHOver float64
+
+	// Endurance is how many weeks of full rest in summer heat the crowns stand without water; a high end of 0 beside a low one is
+	// "no upper end known".
+	Endurance Range
+	// SurvivesByHalf: survival water is due from half of the endurance, not from two thirds.
+	SurvivesByHalf bool
+	// ColdLimit is the air temperature without snow at which hardened crowns begin to die, SoftLimit the same before hardening and
+	// after green-up, °C.
+	ColdLimit, SoftLimit float64
+
+	// Soil temperatures of growth at 50 mm, °C: it starts, green-up begins, 90 % green as a mean of 14 days, it stops in autumn.
+	GrowthStart, GreenBegins, Green90, GrowthStops float64
+	// GrowthBest and GrowthSpread are optimum and spread of the growth potential, °C of the air.
+	GrowthBest, GrowthSpread float64
+
+	// PlantSoil is the soil for sowing or planting, °C at 50 mm; Emergence is in days; Seed in g/m² for new turf.
+	PlantSoil, Emergence, Seed Range
+	// Vegetative marks grasses that only runners, plugs or sod make.
+	Vegetative bool
+	// PlugsMM is the spacing of plugs, mm; CloseMMDay the pace of runners from the rim at full growth, mm a day.
+	PlugsMM, CloseMMDay Range
+	// FrostFreeDays is what sowing or planting needs before the normal hard frost; RootingLag the days until plugs root.
+	FrostFreeDays, RootingLag float64
+	// SeedToUse is how long it takes to normal use, weeks of growing weather.
+	SeedToUse Range
 }
 
 // All returns every species, cool-season first.
@@ -89,26 +128,56 @@ func ByName(name, country string) (Species, bool) {
 	return Species{}, false
 }
 
-var species = []Species{
-	{ID: "kentucky-bluegrass", Label: "Kentucky bluegrass", Latin: "Poa pratensis", Aliases: []string{"smooth meadow-grass", "june grass"}, Family: Cool, Mow: Range{50, 75}, Summer: 90, Nitrogen: Range{10, 20}, Endurance: Range{5, 6}, CloseMMDay: Range{.5, 1.5}, ColdLimit: -26, RecoverPerDay: .07, Creeping: true, Seed: Range{7, 12}, SunHours: Range{4, 6}},
-	{ID: "perennial-ryegrass", Label: "Perennial ryegrass", Latin: "Lolium perenne", Aliases: []string{"english ryegrass"}, Family: Cool, Mow: Range{40, 65}, Summer: 75, Nitrogen: Range{10, 20}, Endurance: Range{2, 3}, ColdLimit: -17, RecoverPerDay: .06, Seed: Range{30, 45}, SunHours: Range{4, 6}},
-	{ID: "tall-fescue", Label: "Tall fescue", Latin: "Schedonorus arundinaceus", Family: Cool, Mow: Range{65, 90}, Summer: 100, Nitrogen: Range{10, 17}, Endurance: Range{3, 4}, ColdLimit: -19, RecoverPerDay: .055, Seed: Range{30, 45}, SunHours: Range{4, 4}},
-	{ID: "rhizomatous-tall-fescue", Label: "Rhizomatous tall fescue", Latin: "Schedonorus arundinaceus (rhizomatous)", Aliases: []string{"rtf"}, Family: Cool, Mow: Range{65, 90}, Summer: 100, Nitrogen: Range{10, 17}, Endurance: Range{3, 4}, ColdLimit: -19, RecoverPerDay: .058, Seed: Range{30, 45}, SunHours: Range{4, 4}},
-	{ID: "fine-fescue", Label: "Fine fescue", Latin: "Festuca spp.", Aliases: []string{"creeping red fescue", "hard fescue", "chewings fescue"}, Family: Cool, Mow: Range{50, 75}, Summer: 75, Nitrogen: Range{5, 10}, Endurance: Range{5, 6}, ColdLimit: -24, RecoverPerDay: .045, Seed: Range{20, 25}, SunHours: Range{3, 4}},
-	{ID: "creeping-bentgrass", Label: "Creeping bentgrass", Latin: "Agrostis stolonifera", Family: Cool, Nitrogen: Range{10, 20}, Endurance: Range{2, 3}, ColdLimit: -32, RecoverPerDay: .07, Creeping: true, Seed: Range{3, 5}},
-	{ID: "annual-bluegrass", Label: "Annual bluegrass", Latin: "Poa annua", Aliases: []string{"annual meadow-grass", "winter grass@au", "winter grass@za"}, Family: Cool, Endurance: Range{1, 2}, ColdLimit: -20, RecoverPerDay: .06},
-	{ID: "rough-bluegrass", Label: "Rough bluegrass", Latin: "Poa trivialis", Aliases: []string{"rough meadow-grass"}, Family: Cool, ColdLimit: -27, RecoverPerDay: .05, Creeping: true},
-	{ID: "common-bermudagrass", Label: "Common bermudagrass", Latin: "Cynodon dactylon", Aliases: []string{"couch@au", "kweek@za"}, Family: Warm, Mow: Range{25, 50}, Summer: 50, Nitrogen: Range{15, 25}, Endurance: Range{8, 8}, CloseMMDay: Range{3, 6}, ColdLimit: -13, RecoverPerDay: .12, Creeping: true, Seed: Range{5, 10}, SunHours: Range{7, 8}, LowMowAtGreenUp: true},
-	{ID: "hybrid-bermudagrass", Label: "Hybrid bermudagrass", Latin: "Cynodon dactylon × transvaalensis", Family: Warm, Mow: Range{12, 38}, Summer: 38, Nitrogen: Range{15, 25}, Endurance: Range{8, 8}, CloseMMDay: Range{3, 6}, ColdLimit: -12, RecoverPerDay: .12, Creeping: true, SunHours: Range{7, 8}, LowMowAtGreenUp: true},
-	{ID: "zoysiagrass", Label: "Zoysiagrass", Latin: "Zoysia spp.", Family: Warm, Mow: Range{25, 50}, Summer: 50, Nitrogen: Range{10, 17}, Endurance: Range{8, 8}, CloseMMDay: Range{.5, 1.5}, ColdLimit: -15, RecoverPerDay: .05, Creeping: true, Seed: Range{5, 10}, SunHours: Range{4, 6}, LowMowAtGreenUp: true},
-	{ID: "st-augustinegrass", Label: "St Augustinegrass", Latin: "Stenotaphrum secundatum", Aliases: []string{"st augustine", "buffalo lawn@au", "buffalo lawn@za", "buffalo@au", "buffalo@za"}, Family: Warm, Mow: Range{65, 100}, Summer: 100, Nitrogen: Range{10, 20}, Endurance: Range{3, 4}, CloseMMDay: Range{2, 4}, ColdLimit: -7, RecoverPerDay: .09, Creeping: true, SunHours: Range{4, 5}, SprayTender: true},
-	{ID: "centipedegrass", Label: "Centipedegrass", Latin: "Eremochloa ophiuroides", Family: Warm, Mow: Range{38, 50}, Summer: 50, Nitrogen: Range{5, 10}, Endurance: Range{3, 3}, ColdLimit: -9, RecoverPerDay: .05, Creeping: true, Seed: Range{1.5, 2.5}, SprayTender: true},
-	{ID: "kikuyugrass", Label: "Kikuyugrass", Latin: "Cenchrus clandestinus", Aliases: []string{"kikuyu"}, Family: Warm, Mow: Range{25, 40}, Summer: 40, Nitrogen: Range{10, 20}, Endurance: Range{6, 6}, CloseMMDay: Range{4, 8}, ColdLimit: -7, RecoverPerDay: .13, Creeping: true, LowMowAtGreenUp: true},
-	{ID: "bahiagrass", Label: "Bahiagrass", Latin: "Paspalum notatum", Family: Warm, Mow: Range{75, 100}, Summer: 100, Nitrogen: Range{10, 15}, ColdLimit: -9, RecoverPerDay: .05, Creeping: true, Seed: Range{25, 50}},
-	{ID: "buffalograss", Label: "Buffalograss", Latin: "Bouteloua dactyloides", Aliases: []string{"buffalo@us"}, Family: Warm, Nitrogen: Range{5, 10}, Endurance: Range{10, 10}, ColdLimit: -27, RecoverPerDay: .05, Creeping: true, LowMowAtGreenUp: true},
-	{ID: "seashore-paspalum", Label: "Seashore paspalum", Latin: "Paspalum vaginatum", Family: Warm, ColdLimit: -9, RecoverPerDay: .09, Creeping: true},
-	{ID: "durban-grass", Label: "Durban grass", Latin: "Dactyloctenium australe", Aliases: []string{"sweet smother grass@au", "lm grass@za"}, Family: Warm, ColdLimit: -5, RecoverPerDay: .06, Creeping: true},
-	{ID: "unknown", Label: "Unknown grass", Family: Other},
+var species = table()
+
+// table puts the tables of the grasses together; a grass that is missing in one of them keeps "no value" there.
+func table() []Species {
+	out := make([]Species, len(kinds))
+	at := map[string]*Species{}
+	for i, k := range kinds {
+		out[i] = Species{ID: k.id, Label: k.label, Latin: k.latin, Family: k.family, Creeping: k.creeping, Rests: k.rests,
+			Dethatch: k.dethatch, TenderUnder: k.tender, LowMow: k.lowMow, LowMowSoil: k.lowMowSoil}
+		at[k.id] = &out[i]
+	}
+	for _, c := range cares {
+		s := at[c.id]
+		s.Mow, s.Summer, s.Nitrogen, s.NitrogenDose, s.NitrogenDay = c.mow, c.summer, c.nitrogen, c.dose, c.day
+		s.SunFull, s.SunLeast, s.RecoverPerDay, s.SurvivesByHalf = c.full, c.least, c.recoverPerDay, c.survivesByHalf
+	}
+	for _, g := range soils {
+		s := at[g.id]
+		s.SaltStarts, s.SaltSevere, s.PH, s.PHUnder, s.PHOver = g.saltStarts, g.saltBad, g.ph, g.phUnder, g.phOver
+	}
+	for _, d := range stresses {
+		s := at[d.id]
+		s.Endurance, s.ColdLimit, s.SoftLimit = d.endurance, d.coldLimit, d.fresh
+	}
+	for _, g := range growths {
+		s := at[g.id]
+		s.GrowthStart, s.GreenBegins, s.Green90, s.GrowthStops, s.GrowthBest, s.GrowthSpread = g.start, g.begins, g.green90, g.stops, g.opt, g.sigma
+	}
+	for _, p := range plantings {
+		s := at[p.id]
+		s.PlantSoil, s.Emergence, s.Seed, s.Vegetative, s.PlugsMM, s.CloseMMDay = p.soil, p.emerge, p.seed, p.vegetative, p.plugsMM, p.closeMMDay
+		s.FrostFreeDays, s.RootingLag, s.SeedToUse = p.frostFree, p.rootingLag, p.seedToUse
+	}
+	for _, n := range names {
+		at[n.id].Aliases = append(at[n.id].Aliases, n.name)
+	}
+	return out
+}
+
+// SaltLeach is the salt of the saturated paste from which leaching pays whatever else is wrong, dS/m: a quarter of the way from
+// where growth begins to fall to where half of it is lost (about an eighth of growth; judgement); 0 for no value.
+func (s Species) SaltLeach() float64 { return s.SaltStarts + (s.SaltSevere-s.SaltStarts)/4 }
+
+// Growth is the growth potential of this grass at a mean air temperature in °C, 0 to 1: see GrowthPotential.
+func (s Species) Growth(meanC float64) float64 {
+	if s.GrowthSpread == 0 {
+		return GrowthPotential(s.Family, meanC)
+	}
+	d := (meanC - s.GrowthBest) / s.GrowthSpread
+	return math.Exp(-.5 * d * d)
 }
 
 // GrowthPotential is the share of its best growth that a grass reaches at a mean air temperature in °C, 0 to 1

@@ -1,6 +1,9 @@
 package units
 
-import "fmt"
+import (
+	"fmt"
+	"math"
+)
 
 // Saying puts quantities into sentences, in SI or in US customary units. What it is given is SI: °C, mm, °C·d.
 type Saying struct{ Customary bool }
@@ -38,4 +41,52 @@ func (s Saying) Part(mm, of float64) string {
 		return fmt.Sprintf("%.2f of %.2f inches", mm/25.4, of/25.4)
 	}
 	return fmt.Sprintf("%.0f of %.0f mm", mm, of)
+}
+
+// Length says a length of grass, thatch or soil: millimetres, or inches in quarters.
+func (s Saying) Length(mm float64) string {
+	if s.Customary {
+		return fmt.Sprintf("%g inches", math.Round(mm/25.4*4)/4)
+	}
+	return fmt.Sprintf("%.0f mm", mm)
+}
+
+// Rate says how fast water comes or goes in.
+func (s Saying) Rate(mmH float64) string {
+	if s.Customary {
+		return fmt.Sprintf("%.2f inches an hour", mmH/25.4)
+	}
+	return fmt.Sprintf("%.0f mm/h", mmH)
+}
+
+// Feed says an amount of a nutrient on an area, given in g/m².
+func (s Saying) Feed(gM2 float64, nutrient string) string {
+	if s.Customary {
+		return fmt.Sprintf("%.2f lb %s/1000 ft²", gM2*.2048161, nutrient)
+	}
+	return fmt.Sprintf("%.1f g %s/m²", gM2, nutrient)
+}
+
+// Area says an area.
+func (s Saying) Area(m2 float64) string {
+	if s.Customary {
+		return fmt.Sprintf("%.0f ft²", m2*10.76391)
+	}
+	return fmt.Sprintf("%.0f m²", m2)
+}
+
+// Pressure says a pressure of the cone.
+func (s Saying) Pressure(kPa float64) string {
+	if s.Customary {
+		return fmt.Sprintf("%.0f psi", kPa*.1450377)
+	}
+	return fmt.Sprintf("%.0f kPa", kPa)
+}
+
+// Wind says a span of wind given in m/s.
+func (s Saying) Wind(from, to float64) string {
+	if s.Customary {
+		return fmt.Sprintf("%.0f–%.0f mph", from*2.236936, to*2.236936)
+	}
+	return fmt.Sprintf("%g–%g m/s", from, to)
 }

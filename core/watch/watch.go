@@ -282,21 +282,20 @@ func (w *looker) endurance() {
 		return
 	}
 	for _, i := range []int{s.Today, w.until(enduranceAhead)} {
-		e := s.Balance.Endure(i, s.Ground.EnduranceWeeks, s.Ground.Harsh, s.Ground.ShallowSoil)
+		e := s.Balance.Endure(i, s.Ground.EnduranceWeeks, s.Ground.Harsh, s.Ground.ShallowSoil, s.Ground.SurvivesByHalf)
 		if !e.Survival {
 			continue
 		}
 		today := s.Points[i].Date
-		dry := s.Balance.Past(i, .85)
-		n := Notice{Kind: Endurance, Level: Note, Ahead: i > s.Today, Since: today.AddDate(0, 0, 1-dry), On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
+		n := Notice{Kind: Endurance, Level: Note, Ahead: i > s.Today, Since: s.Points[max(0, e.Since)].Date, On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
 		left := fmt.Sprintf("about %.0f days are left", e.DaysLeft)
 		if e.DaysLeft < 1.5 {
 			left = "hardly a day is left"
 		}
-		n.Detail = fmt.Sprintf("%d days in a row with 85 %% of the water gone, of %.1f weeks that it stands: survival water is due, %s", dry, e.Weeks, left)
+		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Survival water is due, %s", e.Dry, e.Weeks, left)
 		if e.Used >= 1 {
 			n.Level = Act
-			n.Detail = fmt.Sprintf("%d days in a row with 85 %% of the water gone, of %.1f weeks that it stands: crowns begin to die", dry, e.Weeks)
+			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die", e.Dry, e.Weeks)
 		}
 		if n.Ahead {
 			n.Detail += ", by the forecast"

@@ -24,6 +24,7 @@ type Answer struct {
 	Changes   []Change     `json:"changes" nullable:"false" doc:"single answers that would change what leads"`
 	Told      string       `json:"told" doc:"what it comes to, in words for the client"`
 	Actions   []ActionLine `json:"actions" nullable:"false"`
+	Choices   []Choice     `json:"choices" nullable:"false" doc:"aims that collide, with their prices"`
 }
 
 // Cause is one cause with its ledger.
@@ -125,6 +126,7 @@ type ActionLine struct {
 	Group     string   `json:"group"`
 	Label     string   `json:"label"`
 	Verdict   string   `json:"verdict" enum:"do-now,schedule,check-first,hold,avoid"`
+	Called    bool     `json:"called" doc:"something found calls for it or tempts to it; false: nothing does"`
 	Reasons   []string `json:"reasons" nullable:"false"`
 	Cautions  []string `json:"cautions" nullable:"false"`
 	Check     []string `json:"check,omitempty"`
@@ -135,6 +137,34 @@ type ActionLine struct {
 	Grade     string   `json:"grade"`
 	LookAfter int      `json:"look_after_days,omitempty"`
 	Causes    []string `json:"causes,omitempty"`
+	Looks     []int    `json:"looks_after_days,omitempty"`
+	Season    string   `json:"season,omitempty" doc:"name of the season, with schedule"`
+	Order     int      `json:"order" doc:"rank in the order of work"`
+	Gate      string   `json:"gate,omitempty" doc:"the gate that decided"`
+	GateKind  string   `json:"gate_kind,omitempty" doc:"law, label, agronomy, policy or safety"`
+	As        string   `json:"as,omitempty" doc:"the action in whose form it is done"`
+	Price     float64  `json:"price,omitempty" doc:"in the firm's money, for the area it treats"`
+	AreaM2    float64  `json:"area_m2,omitempty"`
+	Dose      string   `json:"dose,omitempty" doc:"how much, in words"`
+	Will      string   `json:"will,omitempty"`
+	WillNot   string   `json:"will_not,omitempty"`
+	IfWrong   string   `json:"if_wrong,omitempty"`
+}
+
+// Choice is two or three ways that collide, the one shown first first.
+type Choice struct {
+	ID    string `json:"id"`
+	About string `json:"about"`
+	Ways  []Way  `json:"ways" nullable:"false"`
+}
+
+// Way is one side of a choice.
+type Way struct {
+	Label   string   `json:"label"`
+	Actions []string `json:"actions" nullable:"false"`
+	Weeks   string   `json:"weeks" doc:"to the aim"`
+	Price   float64  `json:"price" doc:"in the firm's money, for the damaged area"`
+	Risk    string   `json:"risk"`
 }
 
 // MarksOf puts marks for an area of damage (m²) into the open format.
@@ -145,8 +175,8 @@ func MarksOf(m diagnosis.Marks, area float64) Marks {
 func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
 // Answered puts a diagnosis and its advice into the open format.
-func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
-	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: r.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Changes: []Change{}, Told: r.Told()}
+func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
+	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Changes: []Change{}, Told: r.Told()}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For), Against: rows(c.Against), TogetherBits: c.TogetherBits}
 		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
@@ -184,23 +214,36 @@ func Answered(r diagnosis.Result, advice []remedy.Advice) Answer {
 		}
 		a.Next = append(a.Next, c)
 	}
-	for _, x := range advice {
-		l := ActionLine{ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Reasons: some(x.Reasons), Cautions: some(x.Cautions), Check: x.Check, UntilWhat: x.UntilWhat, Grade: x.Grade, LookAfter: x.LookAfter, Causes: x.Causes}
-		for _, d := range []struct {
-			t    *time.Time
-			into *string
-		}{{x.Until, &l.Until}, {x.From, &l.From}, {x.To, &l.To}} {
-			if d.t != nil {
-				*d.into = day(*d.t)
-			}
+	for _, x := range plan.Lines {
+		a.Actions = append(a.Actions, lineOf(x))
+	}
+	for _, x := range plan.Choices {
+		c := Choice{ID: x.ID, About: x.About, Ways: []Way{}}
+		for _, w := range x.Ways {
+			c.Ways = append(c.Ways, Way(w))
 		}
-		a.Actions = append(a.Actions, l)
-		// a remedy that waits for its own count is not decided, however sure the cause is
-		if x.Verdict == remedy.CheckFirst && len(x.Causes) > 0 && r.P(x.Causes[0]) >= .5 {
-			a.Settled = false
-		}
+		a.Choices = append(a.Choices, c)
 	}
 	return a
+}
+
+// lineOf puts one verdict into the open format.
+func lineOf(x remedy.Advice) ActionLine {
+	l := ActionLine{
+		ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Called: x.Called, Reasons: some(x.Reasons), Cautions: some(x.Cautions),
+		Check: x.Check, UntilWhat: x.UntilWhat, Season: x.Season, Grade: x.Grade, LookAfter: x.LookAfter, Looks: x.Looks, Causes: x.Causes,
+		Order: x.Order, Gate: x.Gate, GateKind: string(x.Kind), As: x.As, Price: x.Price, AreaM2: math.Round(x.AreaM2),
+		Dose: x.Dose, Will: x.Will, WillNot: x.WillNot, IfWrong: x.IfWrong,
+	}
+	for _, d := range []struct {
+		t    *time.Time
+		into *string
+	}{{x.Until, &l.Until}, {x.From, &l.From}, {x.To, &l.To}} {
+		if d.t != nil {
+			*d.into = day(*d.t)
+		}
+	}
+	return l
 }
 
 func rows(bs []diagnosis.Bits) []Row {

@@ -9,6 +9,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/exchange/casefile"
 )
 
@@ -20,7 +21,7 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 		"findings":{"pattern":["irregular-patches"],"colour":["brown"],"affected-area-percent":20}}`))
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	a := casefile.Answered(r, remedy.Decide(c, r))
+	a := casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
 	require.Equal(t, r.Told(), a.Told)
 	require.NotEmpty(t, a.Changes)
 	marked := 0

@@ -9,6 +9,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/exchange/casefile"
 )
 
@@ -98,7 +99,7 @@ func TestWrittenCases(t *testing.T) {
 				require.Less(t, r.P(id), .25, "%s should be low; leading: %s", id, top)
 			}
 			got := map[string]remedy.Advice{}
-			for _, a := range remedy.Decide(c, r) {
+			for _, a := range remedy.Decide(c, r, units.Saying{}).Lines {
 				got[a.ID] = a
 				require.NotEmpty(t, a.Reasons, "%s gives no reason", a.ID)
 			}

@@ -12,6 +12,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/units"
 )
 
 // sky makes a plain series that ends on the date: a mean course with a slow wave, rain every so many days.
@@ -94,7 +95,7 @@ func TestGapsAreSaid(t *testing.T) {
 		require.False(t, f.From.After(f.To), f.ID)
 		require.NotEmpty(t, f.Detail, f.ID)
 	}
-	require.NotEmpty(t, remedy.Decide(c, r))
+	require.NotEmpty(t, remedy.Decide(c, r, units.Saying{}))
 }
 
 // The note of a treatment is never evidence, and neither is the title.

@@ -1,0 +1,315 @@
+package remedy
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"time"
+
+	"hodos/core/diagnosis"
+)
+
+// decide is the second pass for one action: what calls for it, its gates, its season, and what was done lately.
+func (p *plan) decide(a *action) Advice {
+	s := p.s
+	v := Advice{ID: a.id, Verdict: Avoid}
+	c, called := s.indicate(a)
+	if !called {
+		v.Reasons = []string{"nothing found calls for it"}
+		return v
+	}
+	v.Called, v.Causes, v.Reasons, v.Verdict = true, c.causes, []string{c.reason}, c.verdict
+	if c.verdict == Avoid {
+		return v
+	}
+	if a.group == learn {
+		return p.plain(v, c)
+	}
+	s.about(c.cause, func() { p.gate(a, &v, c) })
+	return v
+}
+
+// plain gives a call without gates its date.
+func (p *plan) plain(v Advice, c call) Advice {
+	switch c.verdict {
+	case CheckFirst:
+		v.Check = c.check
+	case Schedule:
+		p.date(&v, p.days(c.when), 14, "")
+	}
+	return v
+}
+
+// stops is what the gates come to.
+type stops struct {
+	avoid, check, hold *gate
+	until              int // days until the last of the holding gates lifts by itself; -1 for none that does
+	lifted             []string
+	reasons            []string
+}
+
+func (p *plan) gate(a *action, v *Advice, c call) {
+	s := p.s
+	st := stops{until: -1}
+	dated := c.verdict == Schedule
+	for _, id := range gatesOf[a.id] {
+		g := s.holds(id)
+		if g == nil || dated && g.gives == Hold && passing[id] {
+			continue
+		}
+		switch g.gives {
+		case note:
+			v.Cautions = append(v.Cautions, s.tell(g.reason, a))
+		case Avoid:
+			if st.avoid == nil {
+				st.avoid = g
+			}
+		case CheckFirst:
+			if st.check == nil {
+				st.check = g
+			}
+		case Hold:
+			p.holding(&st, g, a)
+		}
+	}
+	from, to, name, bound := s.season(a.id, 0)
+	if c.open {
+		from, to, name, bound = c.from, c.to, c.name, true
+	}
+	if c.when != "" {
+		from, bound, name = p.days(c.when), true, ""
+		to = from + 14
+	}
+	switch {
+	case st.avoid != nil:
+		v.Verdict, v.Gate, v.Kind = Avoid, st.avoid.gate, st.avoid.kind
+		v.Reasons = []string{s.tell(st.avoid.reason, a)}
+	case c.verdict == CheckFirst:
+		v.Check = c.check
+	case c.verdict == Hold:
+		v.UntilWhat = c.when
+	case st.check != nil && (!bound || from <= nearDays):
+		v.Verdict, v.Gate, v.Kind = CheckFirst, st.check.gate, st.check.kind
+		v.Check = s.proofOr(st.check.lifted)
+		v.Reasons = append(v.Reasons, s.tell(st.check.reason, a))
+	case st.hold != nil:
+		p.hold(v, &st, from, bound && from > 0)
+	case p.lately(a, v):
+	case bound && name == "" && c.when == "" && !c.open:
+		v.Verdict, v.Reasons = Avoid, append(v.Reasons, "there is no season for it here")
+	case bound && from > 0 || c.verdict == Schedule:
+		if !bound {
+			from, to = 1, 14
+		}
+		v.Verdict = Schedule
+		p.date(v, max(from, 1), max(to-from, 7), name)
+	default:
+		v.Season = name
+	}
+}
+
+// nearDays is how near a date has to be for a check of the day of the work to matter.
+const nearDays = 14
+
+// passing are gates of the hour and the week: a line that has a date of its own is not held by them today.
+var passing = map[string]bool{
+	"wilt": true, "wet-wilt": true, "wilt-moist": true, "wet": true, "frozen": true, "frost-leaf": true, "hot": true, "hot-turned": true,
+	"too-hot": true, "too-cold": true, "downpour": true, "cold-grow": true, "sleep": true, "half-green": true, "rest": true,
+	"season-end": true, "frost-ahead": true, "disease-works": true, "wilt-spray": true, "young": true, "loose": true,
+}
+
+// holds finds the line of a gate that holds today.
+func (s *situation) holds(id string) *gate {
+	for i := range gateAt[id] {
+		g := &gateAt[id][i]
+		if g.holds(s, 0) == yes {
+			return g
+		}
+	}
+	return nil
+}
+
+// holding adds a gate that holds, with the day on which it lifts by itself.
+func (p *plan) holding(st *stops, g *gate, a *action) {
+	s := p.s
+	if st.hold == nil {
+		st.hold = g
+	}
+	st.reasons = append(st.reasons, s.tell(g.reason, a))
+	for k := 1; k < courseAhead-30; k++ {
+		if g.holds(s, k) != yes {
+			st.until = max(st.until, k)
+			return
+		}
+	}
+	st.lifted = append(st.lifted, s.tell(g.lifted, a))
+}
+
+// hold writes the verdict of gates that hold: a date where all of them lift by themselves, and the season is open then; else what
+// lifts the first that does not.
+func (p *plan) hold(v *Advice, st *stops, season int, outside bool) {
+	v.Verdict, v.Gate, v.Kind = Hold, st.hold.gate, st.hold.kind
+	v.Reasons = append(st.reasons, v.Reasons...)
+	if len(st.lifted) > 0 {
+		v.UntilWhat = st.lifted[0]
+		return
+	}
+	k := st.until
+	if outside {
+		k = max(k, season)
+	}
+	if from, _, _, bound := p.s.season(v.ID, k); bound {
+		k = max(k, from)
+	}
+	t := p.s.day(k)
+	v.Until = &t
+}
+
+// lately holds an action whose class was given within its interval.
+func (p *plan) lately(a *action, v *Advice) bool {
+	s := p.s
+	class := classes[a.class]
+	since := s.since(a.class)
+	interval := class.interval
+	if a.class == "insect" && (s.it == "sod-webworms" || s.it == "armyworms" || s.it == "chinch-bugs" || s.it == "cutworms") {
+		interval = leafPestInterval
+	}
+	if a.class == "insect-year" || a.class == "insect" {
+		if a.class == "insect-year" && s.word("insecticide-this-season") == "preventive" {
+			v.Verdict, v.Reasons = Avoid, []string{class.reason}
+			return true
+		}
+	}
+	if math.IsNaN(since) || since >= interval || class.reason == "" {
+		return false
+	}
+	reason := s.tell(class.reason, a)
+	if interval >= 300 {
+		v.Verdict, v.Reasons, v.Gate, v.Kind = Avoid, []string{reason}, "interval", ByLabel
+		return true
+	}
+	v.Verdict, v.Gate, v.Kind = Hold, "interval", ByLabel
+	v.Reasons = append([]string{reason}, v.Reasons...)
+	k := int(math.Ceil(interval - since))
+	if from, _, _, bound := s.season(a.id, k); bound {
+		k = max(k, from)
+	}
+	t := s.day(k)
+	v.Until = &t
+	return true
+}
+
+func (p *plan) days(when string) int {
+	if n, err := strconv.Atoi(when); err == nil {
+		return n
+	}
+	if m, ok := measures[when]; ok {
+		if x := m.of(p.s, 0); !math.IsNaN(x) {
+			return int(math.Max(1, math.Round(x)))
+		}
+	}
+	return 14
+}
+
+func (p *plan) date(v *Advice, from, length int, name string) {
+	f, t := p.s.day(from), p.s.day(from+length)
+	v.From, v.To, v.Season = &f, &t, name
+}
+
+// proofOr is the finding a gate asks for: a named one, or what proves the cause in question.
+func (s *situation) proofOr(lifted string) []string {
+	if lifted != "{proof}" {
+		return []string{lifted}
+	}
+	if open := s.openProof(s.it); len(open) > 0 {
+		return open
+	}
+	return []string{"leaf-symptoms"}
+}
+
+// holdFeeding says aloud what apply-nitrogen says when it is held or waits, and where a cause asks for it.
+func (p *plan) holdFeeding() {
+	s := p.s
+	n, h := p.at["apply-nitrogen"], p.at["hold-nitrogen"]
+	*h = Advice{ID: "hold-nitrogen", Verdict: Avoid, Reasons: []string{"nothing found calls for it"}}
+	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
+	switch {
+	case held:
+		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: slices.Clone(n.Reasons), Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
+		h.Until, h.UntilWhat = n.Until, n.UntilWhat
+		if n.Verdict == Schedule {
+			h.Until = n.From
+			h.Reasons = []string{"the feeding waits for its time: " + n.Season}
+		}
+	case n.Verdict == DoNow || n.Verdict == CheckFirst || p.at["spoon-feed-nitrogen"].Verdict == DoNow:
+		h.Reasons = []string{"feeding is not held back"}
+	default:
+		for _, x := range holdRows {
+			if s.r.P(x.cause) >= x.from && x.holds(s, 0) == yes {
+				*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Causes: []string{x.cause}, UntilWhat: x.until}
+				s.about(x.cause, func() { h.Reasons = []string{s.tell(x.reason, &actions[actionAt["hold-nitrogen"]])} })
+				break
+			}
+		}
+	}
+}
+
+// decided reports whether nothing that matters waits for a check: a remedy that waits for its own count is not decided, however sure
+// the cause is.
+func (p *plan) decided() bool {
+	for i := range p.lines {
+		v := &p.lines[i]
+		if v.Verdict == CheckFirst && len(v.Causes) > 0 && p.s.r.P(v.Causes[0]) >= .5 {
+			return false
+		}
+	}
+	return true
+}
+
+// finish fills in what belongs to the action and not to the day.
+func (p *plan) finish(a *action, v *Advice) {
+	s := p.s
+	v.ID, v.Group, v.Label, v.Grade, v.Order = a.id, a.group, a.label, a.grade, a.rank
+	v.LookAfter, v.Looks = LookAfter(a.id), a.looks
+	if v.Verdict == Avoid {
+		v.Cautions = nil
+		return
+	}
+	cause := ""
+	if len(v.Causes) > 0 {
+		cause = v.Causes[0]
+	}
+	v.AreaM2 = s.treated(cause)
+	v.Price = math.Round(s.r.Prices.Of(stakeFor(a.id), v.AreaM2)*100) / 100
+	s.about(cause, func() {
+		told := tellings[a.id]
+		v.Dose, v.Will, v.WillNot, v.IfWrong = s.tell(told.dose, a), told.will, told.willNot, told.wrong
+		for _, c := range cautionsOf(a) {
+			v.Cautions = append(v.Cautions, s.tell(c, a))
+		}
+		if w, ok := waterAfter[v.how(cause)]; ok {
+			v.Cautions = append(v.Cautions, s.tell(w, a))
+		}
+	})
+	if v.UntilWhat == "" && v.Verdict == Hold && v.Until == nil {
+		v.UntilWhat = "it is looked at again"
+	}
+}
+
+// how names the line of the water rules for a pest or a disease and what is done about it.
+func (v *Advice) how(cause string) string {
+	if classOf(v.ID) == "insect" || classOf(v.ID) == "insect-year" || classOf(v.ID) == "fung" {
+		return classOf(v.ID) + ":" + cause
+	}
+	return v.ID
+}
+
+func (s *situation) label(cause string) string {
+	c, ok := diagnosis.CauseByID(cause)
+	if !ok {
+		return cause
+	}
+	return lower(c.Label)
+}
+
+var _ = time.UTC

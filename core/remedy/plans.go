@@ -1,0 +1,111 @@
+package remedy
+
+// planRow is what a good plan holds when a cause is sure, by family (C cool-season, W warm-season, CW both). Items are set apart by
+// semicolons: D, do now, or S, in its season, with an action's short name and in brackets the condition for this cause; L n finding,
+// look again in n days and what decides; M n, it mends by itself, n being the growth it takes as a sum of growth potential.
+// Extension practice and judgement; the gates of each action still apply.
+type planRow struct{ cause, family, items string }
+
+var planRows = []planRow{
+	{"dollar-spot", "CW", "D N [n-due and growing]; D dawn; D clean; M 21; L 14 affected-area-percent"},
+	{"brown-patch", "C", "D hold-mow [wet-feel]; D dawn; D cut-back [wet-feel]; D clean; M 21; L 7 affected-area-percent"},
+	{"brown-patch", "W", "L 7 margin"},
+	{"large-patch", "W", "D cut-back [wet-feel]; D clean; M 21; L 28 patch-diameter-cm"},
+	{"leaf-spot", "CW", "D raise; D dawn; D clean; M 21; L 14 leaf-symptoms"},
+	{"melting-out", "C", "D raise; D clean; M 21; L 14 crowns-alive-percent"},
+	{"gray-leaf-spot", "CW", "D dawn; D clean; M 21; L 10 affected-area-percent"},
+	{"pythium-blight", "CW", "D fung [pythium-weather]; D cut-back; D hold-mow; D clean; D keep-off; L 2 affected-area-percent"},
+	{"rust", "CW", "D N [n-due and growing]; D dawn; D clean; M 21; L 14 leaf-symptoms"},
+	{"red-thread", "CW", "D N [n-due and growing]; D dawn; D clean; M 21; L 14 leaf-symptoms"},
+	{"powdery-mildew", "CW", "S prune [shaded]; M 21; L 21 leaf-symptoms"},
+	{"anthracnose", "CW", "D raise; D spoon [without soil-peak >= 29.4]; D dawn; S core; M 21; L 14 affected-area-percent"},
+	{"necrotic-ring-spot", "CW", "S core; M 21; L 28 patch-diameter-cm"},
+	{"summer-patch", "CW", "D raise; S core; M 21; L 21 patch-diameter-cm"},
+	{"take-all-root-rot", "CW", "D cut-back [wet-feel]; S drain [wet-feel]; M 21; L 28 root-colour"},
+	{"spring-dead-spot", "W", "D hand-weed [weed-cover-percent >= 1]; S core; M 28; L 28 patch-diameter-cm"},
+	{"gray-snow-mold", "C", "D mats; S short; M 14; L 28 crowns-alive-percent"},
+	{"pink-snow-mold", "C", "D mats; S short; M 14; L 21 affected-area-percent"},
+	{"fairy-ring", "CW", "D iron [colour = dark-green and growing and knowing]; M 21; L 21 water-drop-seconds"},
+	{"slime-mold", "CW", "M 7; L 14 fruiting-bodies"},
+	{"pythium-root-rot", "CW", "D cut-back; S drain; D raise; S core; L 21 root-condition"},
+	{"turf-mosaic-virus", "W", "D clean; S renovate; S change-grass; L 60 affected-area-percent"},
+
+	{"white-grubs", "CW", "D press [loose-live]; L 14 grubs-per-m2"},
+	{"chinch-bugs", "CW", "D water [dry]; L 7 float-chinch-per-m2"},
+	{"sod-webworms", "CW", "D water [dry]; M 21; L 7 flush-caterpillars-per-m2"},
+	{"armyworms", "CW", "D hold-mow; M 21; L 2 flush-caterpillars-per-m2"},
+	{"billbugs", "CW", "D water [dry]; D raise; M 21; L 28 billbug-larvae-per-m2"},
+	{"mole-crickets", "W", "D press [loose-live]; L 7 flush-mole-crickets-per-m2"},
+	{"crane-fly-larvae", "C", "S drain [wet-feel]; L 14 leatherjackets-per-m2"},
+	{"turf-mites", "CW", "D spot-water [dry]; D N [warm and n-due and greenw]; M 21; L 21 leaf-symptoms"},
+	{"plant-parasitic-nematodes", "CW", "D water [dep >= .3 and without moist-feel]; D raise; S spoon; S compost; L 28 root-depth-mm"},
+	{"cutworms", "CW", "M 14; L 7 flush-caterpillars-per-m2"},
+	{"spittlebugs", "CW", "D cut-back [wet-feel]; S tear [thatch-mm > 12]; M 21; L 21 insects-seen"},
+	{"ground-pearls", "W", "D water [dep >= .4 and without moist-feel]; D raise; L 60 patch-diameter-cm; S change-grass"},
+	{"scale-insects", "CW", "D water [dep >= .4 and without moist-feel]; D N [n-due and growing]; S tear [thatch-mm > 12]; M 21; L 21 insects-seen"},
+
+	{"heat-stress", "C", "D syringe [hot-soil and moist-feel]; D water [dep >= .5 and without moist-feel]; D raise; D keep-off; M 21; L 7 soil-temp-c"},
+	{"heat-stress", "W", "D water [hotter-w]; L 7 soil-moisture"},
+	{"hardscape-heat", "CW", "D spot-water [without moist-feel]; D raise; M 21; L 14 affected-area-percent"},
+	{"covered-scald", "CW", "D debris; D spot-water [dry]; M 14; L 12 green-tissue-at-base"},
+	{"drought-stress", "CW", "D hold-mow [wilted]; D keep-off [wilted]; L 7 soil-moisture"},
+	{"summer-dormancy", "CW", "D keep-off; D hold-mow; M 21; L 14 green-tissue-at-base"},
+	{"drought-dieback", "CW", "D keep-off; L 14 green-tissue-at-base"},
+	{"localized-dry-spot", "CW", "D wetter [water-drop-seconds >= 5]; D spot-water [dry]; S core; L 14 water-drop-seconds"},
+	{"shallow-soil-over-object", "CW", "D spot-water [without moist-feel]; D raise; L 7 footprints"},
+	{"irrigation-coverage-gap", "CW", "D fix [catch-can-du < .6 or pattern = sprinkler-arcs]; D spot-water [dry]; M 21; L 21 catch-can-du"},
+
+	{"frost-injury", "CW", "M 14; L 12 green-tissue-at-base"},
+	{"winter-crown-kill", "CW", "L 14 green-up-percent"},
+	{"winter-desiccation", "CW", "D mats [mat-seen]; M 14; L 14 green-tissue-at-base"},
+	{"winter-dormancy", "W", "M 21; D keep-off [frozen or wet]; S N; L 28 green-up-percent"},
+	{"slow-green-up", "CW", "M 14; L 14 green-up-percent"},
+
+	{"nitrogen-deficiency", "CW", "D N; L 14 colour"},
+	{"iron-chlorosis", "CW", "D iron [knowing]; D test; D cut-back [wet-feel]; L 14 leaf-symptoms"},
+	{"growth-flush-chlorosis", "CW", "D mow [growing and without wet]; M 14; L 14 colour"},
+	{"phosphorus-deficiency", "CW", "D test; L 42 leaf-symptoms"},
+	{"potassium-deficiency", "CW", "D test; L 42 leaf-symptoms"},
+	{"high-ph", "CW", "D test; L 180 soil-ph"},
+	{"low-ph", "CW", "D test; L 180 soil-ph"},
+	{"salinity", "CW", "D test; L 14 soil-ec-ds-m"},
+	{"overwatering", "CW", "D cut-back [without dry-feel]; S core; L 14 soil-moisture"},
+	{"flooding", "CW", "D keep-off; D mats [without wet]; S drain; L 14 green-tissue-at-base"},
+
+	{"compaction", "CW", "D keep-off; S core; S topdress; L 21 penetration"},
+	{"excess-thatch", "CW", "S tear; S core [penetration = hard]; L 21 thatch-mm"},
+	{"matted-debris", "CW", "D debris; D mats; M 14; L 14 colour"},
+	{"scalping", "CW", "D raise; D water [dep >= .5 and without moist-feel]; M 14; L 14 colour"},
+	{"dull-blade", "CW", "D blades; M 14; L 14 leaf-tip-cut"},
+	{"traffic-crush", "CW", "D keep-off; M 21; L 14 green-tissue-at-base; S core [penetration = hard and moist-feel]"},
+	{"shade-thinning", "CW", "D raise; S prune; L 60 stand-density"},
+	{"herbicide-injury", "CW", "D water [dep >= .5 and without moist-feel]; M 21; L 12 green-tissue-at-base"},
+	{"fertilizer-burn", "CW", "D flush [without dead]; M 21; L 12 green-tissue-at-base"},
+	{"pet-urine", "CW", "D flush [onset-speed = overnight|days]; M 21; L 14 green-tissue-at-base"},
+	{"chemical-spill", "CW", "D keep-off; S soil; L 14 soil-smell"},
+	{"animal-digging", "CW", "D press [loose or animal-digging = peeled-back]; M 21; L 7 animal-digging"},
+	{"vole-runways", "CW", "D mats; D press [without wet]; S short; M 14; L 28 green-tissue-at-base"},
+	{"buried-debris", "CW", "D spot-water [dry]; S soil; L 21 footprints"},
+	{"moss-invasion", "CW", "D moss [moss-live]; D test; L 28 moss-cover-percent"},
+	{"algae-crust", "CW", "D cut-back [without dry-feel]; S drain; S prune [shaded]; L 21 surface"},
+	{"weed-invasion", "CW", "L 28 weed-cover-percent"},
+	{"establishment-failure", "CW", "D light; D keep-off; L 7 emergence-percent"},
+	{"seed-heads", "CW", "D water [dry]; D N [n-due and growing]; D blades [leaf-tip-cut = frayed]; M 21; L 21 seed-heads"},
+	{"off-type-grass", "CW", "M 21; L 60 pattern"},
+	{"healthy-turf", "CW", ""},
+}
+
+// short names of actions in the plans.
+var short = map[string]string{
+	"N": "apply-nitrogen", "spoon": "spoon-feed-nitrogen", "iron": "apply-iron", "dawn": "cut-back-water", "cut-back": "cut-back-water",
+	"clean": "clean-equipment", "raise": "raise-mowing-height", "hold-mow": "hold-mowing", "mow": "resume-mowing", "fung": "fungicide-curative",
+	"keep-off": "restrict-traffic", "prune": "prune-shade", "core": "core-aerate", "drain": "improve-drainage", "mats": "brush-up-mats",
+	"short": "short-last-mowing", "renovate": "renovate", "change-grass": "change-grass", "press": "press-and-water", "water": "water-deep",
+	"spot-water": "spot-water", "compost": "apply-compost", "tear": "dethatch", "syringe": "syringe-midday", "debris": "remove-debris",
+	"wetter": "apply-wetting-agent", "fix": "fix-irrigation", "test": "soil-test", "topdress": "topdress", "blades": "sharpen-blades",
+	"flush": "flush-spot-with-water", "soil": "replace-soil", "moss": "moss-control", "light": "light-watering-of-new-stands",
+	"hand-weed": "hand-weed",
+}
+
+// dawnOnly are the plan items that hold for an irrigated lawn alone, and not for one that is watered early in the morning already.
+const dawnOnly = "evening-water"
