@@ -34,7 +34,7 @@ type DaySky struct {
 	TMax    float64      `json:"tmax_c"`
 	Rain    float64      `json:"rain_mm"`
 	Wind    float64      `json:"wind_ms"`
-	Spray   string       `json:"spray" enum:"fit,wind,rain,heat"`
+	Spray   string       `json:"spray" enum:"fit,wind,rain,heat,cold,unknown"`
 	Hours   []SpraySpell `json:"hours" nullable:"false" doc:"stretches that may be fit to spray, where the hours are known"`
 	ByHour  bool         `json:"by_hour"`
 }
@@ -211,7 +211,7 @@ func (s *Server) sky(tx *gorm.DB, share map[uuid.UUID]int, today time.Time, out 
 	return nil
 }
 
-// skyOf says whether a day is fit for spraying: wind 1–4.5 m/s, no rain, no heat; by the hour where hours are known.
+// skyOf says whether a day is fit for spraying, by the hour where hours are known.
 func skyOf(st store.Station, d weather.Day, spells []sky.Spell) DaySky {
 	v := func(x *float64) float64 {
 		if x == nil {
@@ -229,14 +229,7 @@ func skyOf(st store.Station, d weather.Day, spells []sky.Spell) DaySky {
 			out.Hours = append(out.Hours, SpraySpell{out.Date, p.From, p.To})
 		}
 	}
-	switch {
-	case out.Rain >= 1:
-		out.Spray = "rain"
-	case out.Wind > 4.5 || out.Wind < 1:
-		out.Spray = "wind"
-	case out.TMax >= 30:
-		out.Spray = "heat"
-	}
+	out.Spray = string(sky.SprayDay(d))
 	if out.ByHour { // the hours know better than the day's means
 		switch {
 		case len(out.Hours) > 0:

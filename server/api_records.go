@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -12,6 +13,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/core/remedy"
+	"hodos/core/turf"
 	"hodos/core/units"
 	"hodos/store"
 )
@@ -39,6 +41,8 @@ type Record struct {
 	AirC          *float64   `json:"air_c,omitempty" minimum:"-40" maximum:"60"`
 	Reentry       string     `json:"reentry" maxLength:"300"`
 	Note          string     `json:"note" maxLength:"2000"`
+	Outside       []string   `json:"outside,omitempty" readOnly:"true" doc:"usual limits that it lay outside of: nitrogen, wind, heat"`
+	OutsideReason string     `json:"outside_reason" required:"false" maxLength:"500" doc:"why; asked for where it lay outside a limit"`
 	SignedName    string     `json:"signed_name" minLength:"1" maxLength:"120"`
 	LicenceNumber string     `json:"licence_number,omitempty" readOnly:"true"`
 	FollowUpOn    string     `json:"follow_up_on,omitempty" format:"date" doc:"when to look again; worked out from the action when left out"`
@@ -52,12 +56,24 @@ type Recorded struct {
 }
 
 func recordOf(r store.TreatmentRecord) Record {
-	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber}
+	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber, Outside: strings.Fields(r.Outside), OutsideReason: r.OutsideReason}
 }
 
-// sprayed are the actions whose record needs the wind.
-func sprayed(action string) bool {
-	return remedy.Pesticide(action) && action != "insecticide-preventive" && action != "preemergent"
+// outside flags a record that lies outside the usual limits, and asks why: what has happened is recorded all the same.
+func outside(row *store.TreatmentRecord, z store.Zone) error {
+	if row.Voided {
+		return nil
+	}
+	d := remedy.Done{Action: row.Action, NGM2: row.NGM2, WindMS: row.WindMS, AirC: row.AirC, Quick: row.Source == "quick"}
+	if species := zoneOf(z).Species; len(species) > 0 {
+		d.Grass, _ = turf.ByID(species[0])
+	}
+	flags := remedy.Outside(d)
+	row.Outside = strings.Join(flags, " ")
+	if len(flags) > 0 && strings.TrimSpace(row.OutsideReason) == "" {
+		return invalid("body.outside_reason", "is required: this lay outside the usual limits ("+strings.Join(flags, ", ")+"); say why")
+	}
+	return nil
 }
 
 func (s *Server) recordRoutes() {
@@ -115,8 +131,8 @@ func (s *Server) recordRoutes() {
 				}
 				row.LicenceNumber = p.LicenceNumber
 			}
-			if row.NGM2 != nil && *row.NGM2 > remedy.MostNitrogen {
-				return invalid("body.n_g_m2", fmt.Sprintf("%.1f g N/m² is over %.1f for one application: split it", *row.NGM2, remedy.MostNitrogen))
+			if err := outside(&row, z); err != nil {
+				return err
 			}
 			if err := store.Create(tx, &row, row.ID); err != nil {
 				return err
@@ -199,7 +215,7 @@ func (s *Server) recordRoutes() {
 
 // row checks what the record itself can be checked for.
 func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row store.TreatmentRecord, wrong []error) {
-	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
+	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, OutsideReason: r.OutsideReason, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
 	refuse := func(where, message string) { wrong = append(wrong, field("body."+where, message)) }
 	if !remedy.Known(r.Action) {
 		refuse("action", "is not an action")
@@ -237,11 +253,9 @@ func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row stor
 		if r.Reentry == "" {
 			refuse("reentry", "is required: when people and pets may come back")
 		}
-		if sprayed(r.Action) {
+		if remedy.Airborne(r.Action) {
 			if r.WindMS == nil {
 				refuse("wind_ms", "is required for a spray")
-			} else if *r.WindMS < 1 || *r.WindMS > 4.5 {
-				refuse("wind_ms", fmt.Sprintf("%.1f m/s is outside 1 to 4.5 m/s: drift or inversion", *r.WindMS))
 			}
 		}
 	}

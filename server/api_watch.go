@@ -23,7 +23,7 @@ type DayNotice struct {
 	ZoneID   uuid.UUID `json:"zone_id"`
 	SiteName string    `json:"site_name"`
 	ZoneName string    `json:"zone_name"`
-	Kind     string    `json:"kind" enum:"window,endurance,frost,feeding,silent"`
+	Kind     string    `json:"kind" enum:"window,prevent,endurance,frost,feeding,silent"`
 	Subject  string    `json:"subject" doc:"a cause or a band; empty where the kind says all"`
 	Label    string    `json:"label"`
 	Level    int       `json:"level" enum:"1,2" doc:"2: something has to be done, or it has happened here before"`
@@ -127,7 +127,7 @@ func lastRun(tx *gorm.DB) (*DayWatch, error) {
 
 func (s *Server) watchRoutes() {
 	type thingInput struct {
-		Kind    string `query:"kind" required:"true" enum:"window,endurance,frost,feeding,silent"`
+		Kind    string `query:"kind" required:"true" enum:"window,prevent,endurance,frost,feeding,silent"`
 		Subject string `query:"subject" maxLength:"60"`
 	}
 	operation(s, http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", See, func(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
@@ -144,7 +144,7 @@ func (s *Server) watchRoutes() {
 	})
 	type notedInput struct {
 		Body struct {
-			Kind    string `json:"kind" enum:"window,endurance,frost,feeding,silent"`
+			Kind    string `json:"kind" enum:"window,prevent,endurance,frost,feeding,silent"`
 			Subject string `json:"subject" maxLength:"60"`
 		}
 	}

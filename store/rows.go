@@ -198,6 +198,7 @@ type (
 		WindMS                    *float64 `gorm:"column:wind_ms"`
 		AirC                      *float64 `gorm:"column:air_c"`
 		Reentry, Note             string
+		Outside, OutsideReason    string
 		PersonID                  uuid.UUID
 		SignedName, LicenceNumber string
 		RecordedAt                time.Time

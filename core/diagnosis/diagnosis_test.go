@@ -35,7 +35,8 @@ func TestVocabularyIsWhole(t *testing.T) {
 		}
 	}
 	require.Equal(t, map[string]int{"disease": 21, "insect": 13, "heat": 3, "drought": 6, "cold": 5, "nutrient": 8, "water-excess": 2, "site-and-care": 18, "look-alike": 2}, perFamily)
-	require.Len(t, findings, 95)
+	require.Len(t, observed, 95)
+	require.Len(t, findings, 95+len(steering))
 	require.Len(t, weatherFindings, 18)
 	stations := map[string]bool{}
 	for _, s := range Stations() {
@@ -150,7 +151,7 @@ func TestUnknownIsNotNo(t *testing.T) {
 	unweighed := weigh(l, map[string]Value{"soil-temp-hour": NumberValue(15)})
 	looked := weigh(l, map[string]Value{"leaf-symptoms": ListValue("none")})
 	require.InDelta(t, none.P("dollar-spot"), unweighed.P("dollar-spot"), 1e-12)
-	require.Contains(t, unweighed.Notices, Notice{"soil-temp-hour", "recorded; no cause that this grass can have speaks of it, so it moves nothing"})
+	require.Contains(t, unweighed.Notices, Notice{"soil-temp-hour", "saved; it does not affect any cause possible on this grass"})
 	require.Less(t, looked.P("dollar-spot"), none.P("dollar-spot")/3, "a clean leaf speaks against a leaf disease")
 	require.Equal(t, looked.P("dollar-spot"), weigh(l, map[string]Value{"leaf-symptoms": ListValue()}).P("dollar-spot"), "an empty list is \"none of these\"")
 }

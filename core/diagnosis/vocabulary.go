@@ -178,6 +178,9 @@ func init() {
 // Findings returns what can be observed on a visit, in the order of the stations.
 func Findings() []Finding { return findings }
 
+// Weighed returns those of them that move the chance of a cause.
+func Weighed() []Finding { return findings[:len(observed)] }
+
 // WeatherFindings returns what is computed from the weather.
 func WeatherFindings() []Finding { return weatherFindings }
 

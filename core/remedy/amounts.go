@@ -26,7 +26,7 @@ type Dose struct {
 // Most nitrogen in one application, g N/m² (1 lb and 0.7 lb per 1000 ft²; extension consensus).
 const (
 	MostNitrogen      = 4.9
-	MostQuickNitrogen = 3.4
+	MostQuickNitrogen = 3.42
 )
 
 // ForNitrogen computes the product for a target of nitrogen: product = target / fraction. target is in g N/m², area in
@@ -49,27 +49,13 @@ func ForNitrogen(target float64, a Analysis, area, areaError float64, quick bool
 	d.P = d.ProductGM2 * a.P2O5 / 100 * pOfP2O5
 	d.K = d.ProductGM2 * a.K2O / 100 * kOfK2O
 	d.Fe = d.ProductGM2 * a.Fe / 100
-	if limit := MostNitrogen; target > limit {
+	if limit := MostNitrogen; target > limit+rounding {
 		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² is over %.1f for one application: split it", target, limit))
-	} else if quick && target > MostQuickNitrogen {
-		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² of quick-release is over %.1f for one application: split it", target, MostQuickNitrogen))
+	} else if quick && target > MostQuickNitrogen+rounding {
+		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² of quick-release is over %.2f for one application: split it", target, MostQuickNitrogen))
 	}
 	if d.ProductGM2 < 5 {
 		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g/m² is less than most spreaders lay evenly: half the rate two ways, or a weaker product", d.ProductGM2))
 	}
 	return d, nil
-}
-
-// SprinklerMinutes is how long a sprinkler of the given rate (mm/h) has to run for a depth (mm), how many cycles it takes
-// when the soil takes in less than the sprinkler gives (infiltration in mm/h, 0 for unknown), with the same rest between.
-func SprinklerMinutes(depth, rate, infiltration float64) (minutes float64, cycles int, err error) {
-	if !(depth > 0) || !(rate > 0) || infiltration < 0 {
-		return 0, 0, fmt.Errorf("depth %g mm, rate %g mm/h and infiltration %g mm/h do not give a time", depth, rate, infiltration)
-	}
-	minutes, cycles = depth/rate*60, 1
-	if infiltration > 0 && rate > infiltration {
-		// ten minutes' worth of surplus may stand on the surface (judgement)
-		cycles = max(1, int(math.Ceil(minutes*(1-infiltration/rate)/10)))
-	}
-	return minutes, cycles, nil
 }

@@ -19,6 +19,9 @@ var pairRows = []pairRow{
 	{"light-watering-of-new-stands", "let-dormant", 0, "a new stand is watered, not let rest"},
 	{"water-deep", "let-dormant", 0, "one line for the whole spell: it is watered"},
 	{"let-dormant", "water-deep", 0, "one line for the whole spell: it rests"},
+	{"water-deep", "survival-water", 0, "it is watered fully"},
+	{"insecticide-curative", "insecticide-preventive", 0, "the pest is there: treat it on the count, prevent it next season"},
+	{"plug-or-sprig", "resod", 14, "or sod at once: the expensive way"},
 	{"spoon-feed-nitrogen", "apply-nitrogen", 21, "it is fed little and often instead"},
 	{"hand-weed", "herbicide-spot", 0, "they are pulled by hand"},
 	{"herbicide-broadcast", "herbicide-spot", 0, "the whole is treated: one or the other"},
@@ -67,7 +70,7 @@ func (p *plan) arrange() {
 	p.oneSeeding()
 	for _, r := range pairRows {
 		a, b := p.at[r.first], p.at[r.second]
-		if a.Verdict == DoNow && b.Verdict == DoNow {
+		if a.Verdict == DoNow && b.Verdict == DoNow && !p.split(r) {
 			p.wait2(b, r.days, r.why)
 		}
 	}
@@ -83,6 +86,11 @@ func (p *plan) arrange() {
 		w.As = l.ID
 	}
 	p.water()
+}
+
+// split reports a pair that does not exclude itself on a zone of which one part is kept green and the rest rests.
+func (p *plan) split(r pairRow) bool {
+	return terms["part-green"](p.s, 0) == yes && (r.first == "let-dormant" || r.second == "let-dormant")
 }
 
 // wait2 puts a line off by days; 0 gives it up.
@@ -205,6 +213,10 @@ func (p *plan) wait() {
 	case p.nearly() != "":
 		best = 10
 		v.Reasons = []string{p.nearly()}
+	case len(s.r.Causes) > 0 && s.r.Causes[0].Probability < .5 && len(p.quick()) > 0:
+		v.Called, v.Verdict, v.Check = true, CheckFirst, p.quick()
+		v.Reasons = []string{"no cause carries the evidence yet, and a few minutes of looking still tell"}
+		return
 	case len(s.r.Causes) > 0 && s.r.Causes[0].Probability < .5:
 		best = 10
 		v.Reasons = []string{"no cause carries the evidence yet: look whether it spreads"}
@@ -214,6 +226,19 @@ func (p *plan) wait() {
 	}
 	v.Called, v.Verdict = true, Schedule
 	p.date(v, best, 3, "")
+}
+
+// quickMinutes is how long a look may take to come before waiting.
+const quickMinutes = 5
+
+// quick lists the checks that take a few minutes and still tell causes apart, the best first.
+func (p *plan) quick() (out []string) {
+	for _, n := range p.s.r.Next {
+		if n.Minutes <= quickMinutes && len(out) < 3 {
+			out = append(out, n.Finding)
+		}
+	}
+	return out
 }
 
 // nearly says that a count lies between half the damaging one and the whole.
@@ -275,12 +300,16 @@ func (p *plan) leave() {
 			return
 		}
 	}
-	if lead.ID == diagnosis.Healthy || s.r.P(diagnosis.Healthy) >= .5 {
+	if s.r.P(diagnosis.Healthy) >= .5 {
 		v.Called, v.Verdict, v.Reasons = true, DoNow, []string{"nothing is wrong beyond what is normal for the season"}
 		return
 	}
+	if lead.ID == diagnosis.Healthy || lead.Probability < sure {
+		v.Reasons = []string{"no cause is sure enough to leave it to itself"}
+		return
+	}
 	m := s.mending(lead.ID)
-	if m == nil || m.mends == 0 || lead.Probability < sure {
+	if m == nil || m.mends == 0 {
 		v.Reasons = []string{"something is wrong that does not mend by itself"}
 		return
 	}
@@ -293,7 +322,7 @@ func (p *plan) leave() {
 		return
 	}
 	v.Called, v.Verdict, v.Causes = true, DoNow, []string{lead.ID}
-	v.Reasons = []string{s.label(lead.ID) + " mends by itself: by about " + s.date(p.mends(m.mends))}
+	v.Reasons = []string{s.label(lead.ID) + ": it mends by itself, by about " + s.date(p.mends(m.mends))}
 }
 
 // mends is the days until growth has added up to n.

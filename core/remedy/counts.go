@@ -190,6 +190,21 @@ func (s *situation) overTier() (out []string) {
 	return out
 }
 
+// countedUnder is a likely pest whose count lies under the tier; "" for none.
+func (s *situation) countedUnder() string {
+	for _, p := range pests {
+		if n := s.count(p.cause); n > 0 && s.over(p.cause, 1) == no && s.r.P(p.cause) >= .05 {
+			return p.cause
+		}
+	}
+	return ""
+}
+
+func (s *situation) countedText() string {
+	c := s.countedUnder()
+	return s.quantity(s.count(c), "count") + " per m² is below the damaging count of " + s.quantity(s.tier(c), "count") + " for " + s.label(c)
+}
+
 // CountOf is the finding that counts a pest; "" for a cause that is not counted.
 func CountOf(cause string) string {
 	for _, p := range pests {

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/turf"
 )
 
 // decide is the second pass for one action: what calls for it, its gates, its season, and what was done lately.
@@ -54,7 +55,7 @@ func (p *plan) gate(a *action, v *Advice, c call) {
 	dated := c.verdict == Schedule
 	for _, id := range gatesOf[a.id] {
 		g := s.holds(id)
-		if g == nil || dated && g.gives == Hold && passing[id] {
+		if g == nil || dated && g.gives == Hold && passing[id] && a.class != "n" {
 			continue
 		}
 		switch g.gives {
@@ -92,6 +93,9 @@ func (p *plan) gate(a *action, v *Advice, c call) {
 		v.Verdict, v.Gate, v.Kind = CheckFirst, st.check.gate, st.check.kind
 		v.Check = s.proofOr(st.check.lifted)
 		v.Reasons = append(v.Reasons, s.tell(st.check.reason, a))
+	case st.hold != nil && dated && bound && name != "":
+		p.hold(v, &st, from, true)
+		v.UntilWhat, v.Until = "", p.on(max(from, st.until))
 	case st.hold != nil:
 		p.hold(v, &st, from, bound && from > 0)
 	case p.lately(a, v):
@@ -118,6 +122,13 @@ var passing = map[string]bool{
 	"season-end": true, "frost-ahead": true, "disease-works": true, "wilt-spray": true, "young": true, "loose": true,
 }
 
+// weathered are gates that lift by weather and season alone, so that a date can be said.
+var weathered = map[string]bool{
+	"hot": true, "hot-turned": true, "too-hot": true, "too-cold": true, "frozen": true, "frost-ahead": true, "downpour": true,
+	"cold-grow": true, "sleep": true, "half-green": true, "season-end": true, "rain-enough": true, "young": true, "young-feed": true,
+	"preem-blocks": true, "summer-sulfur": true, "winter-tear": true, "disease-seed": true,
+}
+
 // holds finds the line of a gate that holds today.
 func (s *situation) holds(id string) *gate {
 	for i := range gateAt[id] {
@@ -136,7 +147,7 @@ func (p *plan) holding(st *stops, g *gate, a *action) {
 		st.hold = g
 	}
 	st.reasons = append(st.reasons, s.tell(g.reason, a))
-	for k := 1; k < courseAhead-30; k++ {
+	for k := 1; weathered[g.gate] && k < courseAhead-30; k++ {
 		if g.holds(s, k) != yes {
 			st.until = max(st.until, k)
 			return
@@ -163,6 +174,11 @@ func (p *plan) hold(v *Advice, st *stops, season int, outside bool) {
 	}
 	t := p.s.day(k)
 	v.Until = &t
+}
+
+func (p *plan) on(k int) *time.Time {
+	t := p.s.day(k)
+	return &t
 }
 
 // lately holds an action whose class was given within its interval.
@@ -232,7 +248,8 @@ func (p *plan) holdFeeding() {
 	s := p.s
 	n, h := p.at["apply-nitrogen"], p.at["hold-nitrogen"]
 	*h = Advice{ID: "hold-nitrogen", Verdict: Avoid, Reasons: []string{"nothing found calls for it"}}
-	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
+	asked := terms["hungry"](s, 0) == yes || terms["slow"](s, 0) == yes || s.grass.Family == turf.Warm
+	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
 	switch {
 	case held:
 		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: slices.Clone(n.Reasons), Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
@@ -248,6 +265,9 @@ func (p *plan) holdFeeding() {
 			if s.r.P(x.cause) >= x.from && x.holds(s, 0) == yes {
 				*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Causes: []string{x.cause}, UntilWhat: x.until}
 				s.about(x.cause, func() { h.Reasons = []string{s.tell(x.reason, &actions[actionAt["hold-nitrogen"]])} })
+				if n.Verdict == Avoid && n.Gate == "" {
+					*n = Advice{ID: n.ID, Verdict: Hold, Called: true, Causes: h.Causes, UntilWhat: h.UntilWhat, Reasons: slices.Clone(h.Reasons)}
+				}
 				break
 			}
 		}

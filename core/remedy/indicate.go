@@ -167,13 +167,13 @@ func atoi(w string) int {
 const sure = .6
 
 // checkFrom is the chance under which not even a check is offered, as far as its price is not known (judgement).
-const checkFrom = .15
+const checkFrom = .2
 
 // costly is the harm from which a check comes before the deed.
 const costly = .25
 
 // the break-even of an action is held to these.
-const leastAct, mostAct = .15, .97
+const leastAct, mostAct = .2, .97
 
 func (s *situation) mending(cause string) *mending {
 	pair := plansOf[cause]
@@ -243,6 +243,8 @@ func (s *situation) indicate(a *action) (call, bool) {
 		s.about(c.cause, func() { c.reason = s.tell(f.reason, a) })
 		if c.cause == "" {
 			c.causes, c.cause = s.answered(a)
+		} else if f.gives == DoNow {
+			s.beside(a, f, &c)
 		}
 		return c, true
 	}
@@ -256,6 +258,17 @@ func (s *situation) indicate(a *action) (call, bool) {
 		return c, true
 	}
 	return s.checks(a)
+}
+
+// beside adds the other causes that an action is called for by their own facts: two pests over the count are two reasons.
+func (s *situation) beside(a *action, first fact, c *call) {
+	for _, f := range factsOf[a.id] {
+		if f.gives != DoNow || f.check == "" || f.check == first.check || f.holds(s, 0) != yes {
+			continue
+		}
+		c.causes = append(c.causes, f.check)
+		s.about(f.check, func() { c.reason += "; " + s.tell(f.reason, a) })
+	}
 }
 
 // answered lists the likely causes that an action answers, the likeliest first.
@@ -349,7 +362,7 @@ func (s *situation) planned(a *action) (call, bool) {
 
 // checks offers the check that proves a cause, where it is likely enough to be asked for and the deed would cost.
 func (s *situation) checks(a *action) (call, bool) {
-	if a.hurts < costly {
+	if a.hurts < costly || a.group == reseed {
 		return call{}, false
 	}
 	best, c := 0.0, call{}
@@ -413,7 +426,7 @@ func (s *situation) prevents(a *action) (call, bool) {
 			continue
 		}
 		c := call{verdict: Schedule, causes: []string{x.cause}, cause: x.cause, from: from, to: to, name: x.name, open: true}
-		why := "{it} was here before: "
+		why := "on record, {it}; "
 		switch {
 		case policy && !past:
 			why = "the client wants it prevented: "

@@ -144,6 +144,7 @@ func nameLateTerms() {
 		return truthOf(len(s.overTier()) > 0 && !(s.since("insect") >= 10 && s.since("insect") < 60))
 	}
 	terms["unmended"] = func(s *situation, _ int) truth { return truthOf(s.unmended() != "") }
+	terms["counted-under"] = func(s *situation, _ int) truth { return truthOf(s.countedUnder() != "") }
 	terms["it-grubs"] = func(s *situation, _ int) truth { return truthOf(s.it == "white-grubs") }
 	facts["zone-given"] = func(s *situation) string {
 		if s.c.Lawn.AreaM2 != nil {

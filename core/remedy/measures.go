@@ -50,7 +50,7 @@ func nameMeasures() {
 		"weed-m2":      {"m2", func(s *situation, _ int) float64 { return s.num("weed-cover-percent") / 100 * s.area() }},
 		"days-ahead":   {"d", func(_ *situation, k int) float64 { return float64(k) }},
 		"phase":        {"d", func(s *situation, k int) float64 { return s.phase(k) }},
-		"t5":           {"C", func(s *situation, k int) float64 { return s.mean(k-4, k, soilOf) }},
+		"t5":           {"C", fiveDays},
 		"t5-seen":      {"C", seenSoil},
 		"t14":          {"C", func(s *situation, k int) float64 { return s.mean(k-13, k, soilOf) }},
 		"soil-peak":    {"C", soilPeak},
@@ -130,12 +130,20 @@ func nameMeasures() {
 	}
 }
 
+// fiveDays is the five-day mean of the soil; a thermometer of today stands for today.
+func fiveDays(s *situation, k int) float64 {
+	if x := s.num("soil-temp-c"); k == 0 && !math.IsNaN(x) {
+		return x
+	}
+	return s.mean(k-4, k, soilOf)
+}
+
 // seenSoil is the five-day mean of the soil where somebody or something measured it; NaN where it is a guess by the calendar.
 func seenSoil(s *situation, k int) float64 {
 	if !s.soilSeen || k > s.forecast+3 {
 		return math.NaN()
 	}
-	return s.mean(k-4, k, soilOf)
+	return fiveDays(s, k)
 }
 
 // soilPeak is the warmest afternoon of the soil at 50 mm over the last three days; a thermometer speaks for its own.
@@ -261,10 +269,13 @@ func rained(s *situation, k, n int) float64 {
 	return sum
 }
 
-// toFrost is the days from a day to the next normal hard frost; a place without one has none in sight.
+// toFrost is the days from a day to the next normal hard frost, 0 from then to midwinter; a place without one has none in sight.
 func toFrost(s *situation, k int) float64 {
 	if math.IsNaN(s.frostAt) {
 		return noFrost
+	}
+	if p := s.phase(k); p >= s.frostAt && p < yearDays/2 {
+		return 0 // it has come
 	}
 	return math.Mod(s.frostAt-s.phase(k)+2*yearDays, yearDays)
 }

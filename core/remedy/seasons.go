@@ -46,6 +46,8 @@ var seasonRows = []seasonRow{
 	{"apply-silicon", "warm", "greenw and to-frost >= 60", "in full growth"},
 	{"level-surface", "cool", "autumn and t5 <= 22 and to-frost >= 30", "autumn"},
 	{"level-surface", "warm", "greenw and to-frost >= 60", "in full growth"},
+	{"improve-drainage", "", "t5 > 1 and days-ahead >= 3", "any thawed week in which the ground bears"},
+	{"replace-soil", "", "t5 > 1 and days-ahead >= 14", "any thawed week, when it is known what it was"},
 	{"prune-shade", "", "phase >= 105 and phase <= 245", "while the tree is bare"},
 
 	{"lower-mowing-once", "low-mown", "spring and t5 >= low-mow-soil and since-frost >= 0 and since-frost <= 75", "at green-up"},
@@ -66,7 +68,8 @@ var seasonRows = []seasonRow{
 	{"apply-lime", "soil-ph >= ph-under", "autumn and t5 <= 16 and t5 > 1", "autumn to early spring"},
 	{"apply-acidifier", "", "t5 <= 20 and t5 >= 5", "cool weather"},
 
-	{"moss-control", "", "t5 >= 4 and t5 <= 16 and gp5 >= .02", "cool and moist, before a seeding window"},
+	{"moss-control", "known(t5-seen)", "t5 >= 4 and t5 <= 16", "cool and moist, before a seeding window"},
+	{"moss-control", "unknown(t5-seen)", "(phase >= 215 and phase < 305) or (phase >= 45 and phase < 115)", "cool and moist, before a seeding window"},
 
 	{"preemergent", "annuals or programme", "spring and (t5 >= 9 or phase < 238) and t5 <= 13.5 and t5 >= 8 and without grown-degrees", "as the soil rises through 10 to 13 °C"},
 	{"preemergent", "(annuals or programme) and mild-place", "spring and t5 >= 13 and t5 <= 16", "as the soil rises through 13 to 16 °C"},
@@ -104,12 +107,12 @@ var preventiveRows = []preventiveRow{
 	{"fungicide-preventive", "necrotic-ring-spot", "C", "", "autumn and t5 <= 18 and t5 >= 13", "autumn, at 18 to 13 °C in the soil"},
 	{"fungicide-preventive", "gray-snow-mold", "C", "", "autumn and mean10 <= 5 and mean10 > -3", "after the last mowing, before lasting snow"},
 	{"fungicide-preventive", "pink-snow-mold", "C", "", "autumn and mean10 <= 10 and mean10 >= 3", "late autumn, before snow"},
-	{"fungicide-preventive", "dollar-spot", "CW", "treats", "gp14 >= .15 and t5 >= 14 and open-index", "when its index stands at 20 % and more"},
-	{"fungicide-preventive", "brown-patch", "C", "treats", "spring-or-summer and t5 >= 20 and max-min3 >= 18", "nights over 18 °C"},
-	{"fungicide-preventive", "gray-leaf-spot", "CW", "", "phase < 50 and mean3 >= 21 and mean3 <= 28", "warm, wet weeks of late summer"},
+	{"fungicide-preventive", "dollar-spot", "CW", "treats and hist(dollar-spot)", "gp14 >= .15 and t5 >= 14 and open-index", "when its index stands at 20 % and more"},
+	{"fungicide-preventive", "brown-patch", "C", "treats and hist(brown-patch)", "spring-or-summer and t5 >= 20 and max-min3 >= 18", "nights over 18 °C"},
+	{"fungicide-preventive", "gray-leaf-spot", "CW", "hist(gray-leaf-spot)", "phase < 50 and mean3 >= 21 and mean3 <= 28", "warm, wet weeks of late summer"},
 	{"fungicide-preventive", "anthracnose", "C", "", "to-hot > 0 and to-hot <= 28 and spring", "the month before the heat"},
-	{"fungicide-preventive", "pythium-blight", "C", "", "open-pythium", "when the forecast holds hot days and nights over 20 °C"},
-	{"fungicide-preventive", "fairy-ring", "CW", "treats", "spring and t5 >= 13 and t5 <= 18", "spring, at 13 to 18 °C in the soil"},
+	{"fungicide-preventive", "pythium-blight", "C", "hist(pythium-blight)", "open-pythium", "when the forecast holds hot days and nights over 20 °C"},
+	{"fungicide-preventive", "fairy-ring", "CW", "treats and hist(fairy-ring)", "spring and t5 >= 13 and t5 <= 18", "spring, at 13 to 18 °C in the soil"},
 
 	{"insecticide-preventive", "white-grubs", "CW", "", "spring-or-summer and dd10 >= 350 and dd10 <= 950", "from the beetles' flight to the first small larvae"},
 	{"insecticide-preventive", "white-grubs", "CW", "low-latitude", "phase >= 310 and phase <= 352", "from the beetles' flight to the first small larvae"},

@@ -53,9 +53,6 @@ const (
 // Places and seasons (extension consensus where not marked J): normal maxima of 29 °C bound the heat of cool-season turf; the normal
 // hard frost comes two weeks after the soil falls through 15 °C (J), or where normal minima cross 3 °C.
 const (
-	hotNormal     = 29.0
-	frostSoil     = 15.0
-	frostLag      = 14.0
 	frostNormal   = 3.0
 	frostLeaves   = 5.0 // spring: the last hard frost where normal minima cross 5 °C (J)
 	frostFreeMin  = 6.0 // normal minima that never fall under this know no hard frost (J)
@@ -171,32 +168,22 @@ func (s *situation) reading() (float64, bool) {
 // seasons finds the hot and the frost-free part of the place's normal year, as days past the warmest soil.
 func (s *situation) seasons() {
 	s.hotFrom, s.hotEnds, s.frostAt = math.NaN(), math.NaN(), math.NaN()
+	if ends, begins, ok := s.place.Hot(); ok {
+		s.hotEnds, s.hotFrom = ends, begins
+	}
 	coldest := math.Inf(1)
 	for n := range 365 {
-		lo, hi := s.place.Air(s.place.Warmest.AddDate(0, 0, n))
+		lo, _ := s.place.Air(s.place.Warmest.AddDate(0, 0, n))
 		coldest = math.Min(coldest, lo)
-		if n < 183 && hi >= hotNormal {
-			s.hotEnds = float64(n)
-		}
-		if n >= 183 && hi >= hotNormal && math.IsNaN(s.hotFrom) {
-			s.hotFrom = float64(n)
-		}
-		frost := s.place.Soil(s.place.Warmest.AddDate(0, 0, n)) < frostSoil
-		if s.normals {
-			frost = lo < frostNormal
-		}
-		if n < 183 && frost && math.IsNaN(s.frostAt) {
+		if s.normals && n < 183 && lo < frostNormal && math.IsNaN(s.frostAt) {
 			s.frostAt = float64(n)
-			if !s.normals {
-				s.frostAt += frostLag
-			}
 		}
 	}
-	if coldest >= frostFreeMin || !s.normals && math.Abs(s.c.Lawn.Latitude) < 31 {
-		s.frostAt = math.NaN()
+	if !s.normals {
+		s.frostAt = weather.FirstHardFrost(s.c.Lawn.Latitude, s.c.Lawn.Longitude)
 	}
-	if math.IsNaN(s.hotFrom) && !math.IsNaN(s.hotEnds) {
-		s.hotFrom = yearDays - 1
+	if coldest >= frostFreeMin {
+		s.frostAt = math.NaN()
 	}
 }
 

@@ -197,7 +197,7 @@ func nameTerms() {
 		},
 	}
 	calls = map[string]func(s *situation, k int, cause string) truth{
-		"hist": history, "seen": seenDisease, "open": windowOpen, "closed": windowClosed, "active": activeDisease, "due": preventiveDue,
+		"hist": history, "seen": seenDisease, "open": windowOpen, "closed": windowClosed, "ends": windowEnds, "active": activeDisease, "due": preventiveDue,
 		"counted": func(s *situation, _ int, cause string) truth { return truthOf(!math.IsNaN(s.count(cause))) },
 		"over":    func(s *situation, _ int, cause string) truth { return s.over(cause, 1) },
 		"nearly":  func(s *situation, _ int, cause string) truth { return min(s.over(cause, .5), -s.over(cause, 1)) },
@@ -386,56 +386,15 @@ func tender(s *situation, k int) truth {
 	return yes
 }
 
-// Figures of the turn of the weather (J; the ten days decide, not the hot afternoon): maxima under 27 °C over ten days, normal maxima
-// under 28 °C, from two weeks before the normal heat ends; without normal heat from eight weeks after the longest day.
-const (
-	turnMaxima  = 27.0
-	turnNormal  = 28.0
-	turnBefore  = 14.0
-	turnBack    = 29.0
-	turnNoHeat  = 21.0 // days past the warmest soil
-	coldFeeding = 7.0
-)
-
 // turnedCool: the autumn feeding of cool-season turf is open.
 func turnedCool(s *situation, k int) truth {
 	if s.grass.Family == turf.Warm {
 		return no
 	}
-	opens := turnNoHeat
-	if !math.IsNaN(s.hotEnds) {
-		opens = s.hotEnds - turnBefore
-	}
-	p := s.phase(k)
-	if p > yearDays-60 {
-		p -= yearDays
-	}
-	if p < opens || p > 183 {
-		return no
-	}
-	back := 0
-	for j := k + 1; j <= k+5; j++ {
-		if d := s.at(j); d.known && d.tmax >= turnBack {
-			back++
-		}
-	}
-	if back == 5 {
-		return no
-	}
-	for j := k; float64(k-j) <= p-opens; j-- { // once turned it stays so
-		ten := s.mean(j-4, j+5, maxOf)
-		if j+5 > s.forecast {
-			ten = s.mean(j-9, j, maxOf)
-		}
-		normal := 0.0
-		for n := j; n < j+14; n++ {
-			normal += s.normalTmax(n) / 14
-		}
-		if ten <= turnMaxima && normal <= turnNormal {
-			return yes
-		}
-	}
-	return no
+	return truthOf(s.place.Turned(s.day(k), func(j int) (float64, bool) {
+		d := s.at(k + j)
+		return d.tmax, d.known
+	}))
 }
 
 // feedSummer is the time in which cool-season turf gets no ordinary feed: from two weeks before midsummer, or from the heat, until
@@ -544,6 +503,15 @@ func windowClosed(s *situation, _ int, cause string) truth {
 		return unknown
 	}
 	return truthOf(now < windowShut)
+}
+
+// windowEnds reports that the forecast holds hardly a day more of a leaf disease's weather.
+func windowEnds(s *situation, _ int, cause string) truth {
+	next, open := s.window(cause, 1, windowAhead)
+	if math.IsNaN(next) || cause == "large-patch" || s.forecast < windowAhead {
+		return unknown
+	}
+	return truthOf(open <= 1)
 }
 
 func activeDisease(s *situation, k int, cause string) truth {

@@ -65,6 +65,10 @@ func (s *situation) wordFor(name string, a *action) (string, bool) {
 		return s.label(s.unmended()), true
 	case "missing-figure":
 		return missingFigures(s), true
+	case "p-grubs":
+		return percent(s.r.P("white-grubs")), true
+	case "counted-text":
+		return s.countedText(), true
 	case "wind-span":
 		return s.say.Wind(1.3, 4.5), true
 	}
@@ -342,6 +346,7 @@ var holdRowTable = []struct {
 	{"summer-dormancy", .4, "", "resting turf takes nothing up", "25 mm of rain or water and new green over a third of it"},
 	{"heat-stress", .4, "hotc and without turned", "nitrogen harms cool-season turf in heat", "the afternoon soil is under 27 °C"},
 	{"drought-stress", .5, "thirsty", "nothing is spread on wilted turf", "it has been watered and stands up again"},
+	{"drought-stress", .3, "resting", "resting turf takes nothing up", "25 mm of rain or water and new green over a third of it"},
 	{"winter-dormancy", .5, "sleepw", "dormant turf takes nothing up; the weeds do", "full green-up"},
 	{"slow-green-up", .4, "wakew", "half-green turf is fed after green-up", "it is 90 % green"},
 	{"winter-crown-kill", .4, "without new-leaf", "after winter it is fed when growth has begun", "new growth is seen"},

@@ -144,7 +144,7 @@ type patient struct {
 
 func draw(w *diagnosis.World, o Options, c diagnosis.Chance) patient {
 	p := patient{Drawn: w.Draw(c), values: map[string]diagnosis.Value{}, gone: map[string]bool{}}
-	for _, f := range diagnosis.Findings() {
+	for _, f := range diagnosis.Weighed() {
 		p.values[f.ID] = p.Read(f.ID, o.Wrong, c)
 		p.gone[f.ID] = c.Float64() < o.Missing
 	}
@@ -213,7 +213,7 @@ func (p *patient) play(s Strategy) outcome {
 // all makes every check of the stations in their order.
 func (v *visit) all(take func(f *diagnosis.Finding) bool) {
 	for _, st := range diagnosis.Stations() {
-		for _, f := range diagnosis.Findings() {
+		for _, f := range diagnosis.Weighed() {
 			if _, away := elsewhere[f.Procedure]; f.Station == st.ID && !away && take(&f) && v.scales.Sensible(f.ID) {
 				v.look(f.ID)
 			}

@@ -88,7 +88,7 @@ func TestDrawnAnswersAreOnesThatASpecialistCouldGive(t *testing.T) {
 	w := diagnosis.NewWorld(.6, seeded(5, 1))
 	for i := range 30 {
 		p := draw(w, Options{Wrong: .3, Weather: 1}, seeded(5, uint64(100+i)))
-		for _, f := range diagnosis.Findings() {
+		for _, f := range diagnosis.Weighed() {
 			_, err := diagnosis.ValueOf(&f, p.values[f.ID].Plain())
 			require.NoError(t, err, f.ID)
 		}

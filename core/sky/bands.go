@@ -4,7 +4,6 @@ import (
 	"math"
 	"time"
 
-	"hodos/core/turf"
 	"hodos/core/weather"
 )
 
@@ -68,10 +67,9 @@ func (s *Sky) bands() {
 				hours += x.To - x.From
 			}
 			spray.Strength[i] = math.Min(1, float64(hours)/8) // eight hours are a working day
-		} else if p.Wind != nil && p.Rain != nil && p.TMax != nil {
-			ok := *p.Wind >= 1 && *p.Wind <= 4.5 && *p.Rain < 1 && *p.TMax < 29
+		} else if fit := SprayDay(p.Day); fit != SprayUnknown {
 			spray.Strength[i] = 0
-			if ok {
+			if fit == SprayFit {
 				spray.Strength[i] = 1
 			}
 		}
@@ -82,59 +80,36 @@ func (s *Sky) bands() {
 	s.Bands = append(s.Bands, spray, s.feedingBand(), s.regulatorBand())
 }
 
-// Autumn feeding of cool-season turf opens when the ten-day mean of the maxima falls through about 27 °C and keeps falling
-// (extension consensus), and ends where the soil is too cold for roots to take it up (7 °C, judgement).
-const (
-	FeedingDays  = 10
-	FeedingOpens = 27.0
-	FeedingEnds  = 7.0
-)
+// FeedingEnds is the soil under which roots take no autumn feeding up, °C at 50 mm (judgement).
+const FeedingEnds = 7.0
 
-// feedingBand is 1 on the days on which autumn feeding is open, 0 outside, unknown without ten days of maxima. It opens once
-// from August to November of the north: a warm week in between does not close it.
+// feedingBand is 1 on the days on which the autumn feeding of cool-season turf is open: the weather has turned and the soil is not
+// yet cold; 0 outside, unknown without ten days of maxima.
 func (s *Sky) feedingBand() Band {
 	b := s.blank("autumn-feeding", "work")
 	if s.Ground.Warm {
 		return b
 	}
-	open := false
 	for i := range s.Points {
-		p := &s.Points[i]
-		month := turf.SeasonMonth(p.Date.Month(), s.Ground.Latitude)
-		if month < time.August || month > time.November {
-			open = false
-			b.Strength[i] = 0
+		if i < 9 || s.Points[i].TMax == nil {
 			continue
-		}
-		now, ok := s.maxima(i)
-		if !ok {
-			continue
-		}
-		if !open && now <= FeedingOpens {
-			before, has := s.maxima(i - 5)
-			ahead, knows := s.maxima(min(i+5, len(s.Points)-1))
-			open = has && before > now && (!knows || ahead <= now+.5)
 		}
 		b.Strength[i] = 0
-		if open && !(p.SoilMean < FeedingEnds) {
+		if !(s.Points[i].SoilMean < FeedingEnds) && s.turned(i) {
 			b.Strength[i] = 1
 		}
 	}
 	return b
 }
 
-// maxima is the mean of the maxima of the ten days that end with i.
-func (s *Sky) maxima(i int) (mean float64, ok bool) {
-	if i+1 < FeedingDays {
-		return 0, false
-	}
-	for _, p := range s.Points[i+1-FeedingDays : i+1] {
-		if p.TMax == nil {
-			return 0, false
+func (s *Sky) turned(i int) bool {
+	return s.Ground.Place.Turned(s.Points[i].Date, func(k int) (float64, bool) {
+		if j := i + k; j >= 0 && j < len(s.Points) && s.Points[j].TMax != nil {
+			return *s.Points[j].TMax, true
 		}
-		mean += *p.TMax / FeedingDays
-	}
-	return mean, true
+		_, hi := s.Ground.Place.Air(s.Points[i].Date.AddDate(0, 0, k))
+		return hi, false
+	})
 }
 
 // RegulatorLasts is how long a growth regulator holds cool-season turf, °C·d over 0 °C since it was applied (extension,

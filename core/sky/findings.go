@@ -280,17 +280,35 @@ func (s *Sky) greenUp() {
 	s.word("green-up-progress", "", w, fmt.Sprintf("soil at 16 °C and more on %d days", begun), last.AddDate(0, 0, -44), last)
 }
 
-// freeze looks for frost after growth has begun: the soil over 6 °C (cool-season) or 13 °C (warm-season) for a week.
-func (s *Sky) freeze() {
-	start := 6.0
+// Growth has begun when the soil has been so warm for a week, °C at 50 mm (extension; the week judgement), and a frost then hurts from
+// KillingCold, and badly from HardCold.
+const (
+	grownCool = 6.0
+	grownWarm = 13.0
+	HardCold  = -5.0
+	frostBack = 30
+)
+
+// Grown reports whether growth had begun on the day with index i, within the month before the visit: one rule for what is found,
+// said and watched.
+func (s *Sky) Grown(i int) bool {
+	start := grownCool
 	if s.Ground.Warm {
-		start = 13
+		start = grownWarm
 	}
-	grown, least, at := false, 99.0, s.Ground.Date
-	s.each(s.Ground.Date, 0, 30, func(i int, p *Point) {
-		if i >= 7 && p.SoilMean >= start && s.Points[i-7].SoilMean >= start-2 {
-			grown = true
+	for k := max(7, s.Today-frostBack); k <= i; k++ {
+		if s.Points[k].SoilMean >= start && s.Points[k-7].SoilMean >= start-2 {
+			return true
 		}
+	}
+	return false
+}
+
+// freeze looks for frost after growth has begun, in the last thirty days.
+func (s *Sky) freeze() {
+	grown, least, at := false, 99.0, s.Ground.Date
+	s.each(s.Ground.Date, 0, frostBack, func(i int, p *Point) {
+		grown = grown || s.Grown(i)
 		if grown && p.TMin != nil && *p.TMin < least {
 			least, at = *p.TMin, p.Date
 		}
@@ -300,12 +318,12 @@ func (s *Sky) freeze() {
 	switch {
 	case !grown:
 		return
-	case least <= -5:
+	case least <= HardCold:
 		w, detail = "hard", fmt.Sprintf("%.1f °C on %s", least, at.Format("2 January"))
-	case least <= -2:
+	case least <= KillingCold:
 		w, detail = "light", fmt.Sprintf("%.1f °C on %s", least, at.Format("2 January"))
 	}
-	s.word("freeze-after-green-up", "", w, detail, last.AddDate(0, 0, -29), last)
+	s.word("freeze-after-green-up", "", w, detail, last.AddDate(0, 0, 1-frostBack), last)
 }
 
 // windows makes one finding of each disease's band: was it open in the disease's own look-back before onset, how strongly, for

@@ -107,8 +107,7 @@ func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentenc
 func (s *Sky) sayFrost(say func(row string, from, to time.Time, weight float64, format string, args ...any), in units.Saying) {
 	least, when := 99.0, time.Time{}
 	s.each(s.Ground.Onset, 0, 30, func(i int, p *Point) {
-		grown := p.SoilMean >= 13 || !s.Ground.Warm && p.SoilMean >= 6
-		if p.TMin != nil && *p.TMin < least && grown {
+		if p.TMin != nil && *p.TMin < least && s.Grown(i) {
 			least, when = *p.TMin, p.Date
 		}
 	})
@@ -124,11 +123,11 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		weight := 1 + 2*e.Used
 		switch {
 		case e.Used >= 1:
-			say("water", today.Date, today.Date, weight, "The grass has used up what it stands without water: crowns begin to die.")
+			say("water", today.Date, today.Date, weight, "This grass has used up what it lasts without water. Crowns are starting to die.")
 		case e.Survival:
-			say("water", today.Date, today.Date, weight, "Two-thirds of what the grass stands without water are used: survival water is due; about %.0f days are left.", e.DaysLeft)
+			say("water", today.Date, today.Date, weight, "%.0f %% of this grass's drought tolerance is used. Survival water is due; about %.0f days left.", e.Used*100, e.DaysLeft)
 		default:
-			say("water", today.Date, today.Date, weight, "%.0f %% of what the grass stands without water are used; about %.0f days are left.", e.Used*100, e.DaysLeft)
+			say("water", today.Date, today.Date, weight, "%.0f %% of this grass's drought tolerance is used; about %.0f days left.", e.Used*100, e.DaysLeft)
 		}
 	}
 	if len(s.Points)-1 > s.Today {
@@ -147,8 +146,8 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 			say("spraying", s.Points[s.Today+1].Date, end, .6, "%s that may be fit to spray by wind, rain and heat: %s.", what, text)
 		}
 	}
-	if worst := s.worstHeat(); worst >= 39 {
-		say("temperature", today.Date, end, .8, "The crew will feel up to %s in the days ahead: shade, water, early hours.", in.Temp(worst, 0))
+	if worst := s.worstHeat(); CrewHeat(worst) >= CrewBreaks {
+		say("temperature", today.Date, end, .8, crewSays[CrewHeat(worst)], in.Temp(worst, 0))
 	}
 }
 
@@ -171,6 +170,48 @@ func (s *Sky) fit() (text string, byHour bool) {
 		days = append(days, text)
 	}
 	return strings.Join(days, ", "), byHour
+}
+
+// Crew is what the heat asks of people at work.
+type Crew int
+
+// What the heat asks.
+const (
+	CrewFine   Crew = iota
+	CrewWater       // water and shade at hand
+	CrewBreaks      // fixed breaks, new people slowly
+	CrewEarly       // long breaks, in pairs, early hours only
+	CrewStop        // no work
+)
+
+// Limits of the heat index, °C, in shade; in full sun it feels up to 8 °C hotter (occupational health practice).
+const (
+	crewWater  = 27.0
+	crewBreaks = 32.0
+	crewEarly  = 39.0
+	crewStop   = 46.0
+	fullSun    = 8.0
+)
+
+// CrewHeat judges a heat index in the shade, °C, for people who work in full sun.
+func CrewHeat(index float64) Crew {
+	switch felt := index + fullSun; {
+	case felt >= crewStop:
+		return CrewStop
+	case felt >= crewEarly:
+		return CrewEarly
+	case felt >= crewBreaks:
+		return CrewBreaks
+	case felt >= crewWater:
+		return CrewWater
+	}
+	return CrewFine
+}
+
+var crewSays = map[Crew]string{
+	CrewBreaks: "Heat index up to %s in the shade: water, shade and fixed breaks; start new people slowly.",
+	CrewEarly:  "Heat index up to %s in the shade: early hours only, long breaks, work in pairs.",
+	CrewStop:   "Heat index up to %s in the shade: no work in the sun.",
 }
 
 // worstHeat is the highest heat index of the forecast's afternoons, °C.

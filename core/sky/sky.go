@@ -18,12 +18,13 @@ type Ground struct {
 	Date           time.Time // of the visit; days after it are forecast
 	Onset          time.Time // when the damage was first seen; Date when zero
 	Irrigated      *bool
-	EnduranceWeeks float64   // of the grass; 0 for no value
-	SurvivesByHalf bool      // survival water is due from half of it
-	Harsh, Thin    bool      // sand, edges or compaction; a thin or bare stand
-	ShallowSoil    bool      // under 150 mm
-	ColdLimit      float64   // °C at which crowns of the grass begin to die without snow; 0 for that of its family
-	Regulated      time.Time // when a growth regulator was last applied; zero for never
+	EnduranceWeeks float64         // of the grass; 0 for no value
+	SurvivesByHalf bool            // survival water is due from half of it
+	Harsh, Thin    bool            // sand, edges or compaction; a thin or bare stand
+	ShallowSoil    bool            // under 150 mm
+	ColdLimit      float64         // °C at which crowns of the grass begin to die without snow; 0 for that of its family
+	Place          weather.Climate // the normal year there; the zero value for that of the latitude
+	Regulated      time.Time       // when a growth regulator was last applied; zero for never
 
 	SoilReadings []weather.Reading
 	Moisture     []soil.Check
@@ -92,6 +93,9 @@ func Look(days, forecast []weather.Day, g Ground) Sky {
 	unseen := g.Onset.IsZero()
 	if unseen {
 		g.Onset = g.Date
+	}
+	if g.Place.Warmest.IsZero() {
+		g.Place = weather.ClimateAt(g.Latitude, 0)
 	}
 	s := Sky{Ground: g, Today: len(days) - 1, NoOnset: unseen}
 	all := make([]weather.Day, 0, len(days)+len(forecast))

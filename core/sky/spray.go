@@ -10,13 +10,46 @@ import (
 // What an hour must be to be fit for spraying: a light wind that is not still, no rain then nor in the hours after, no heat,
 // daylight (extension practice and common label limits; the label goes before).
 const (
-	SprayCalm  = 1.0  // m/s at 2 m: below it fine drops hang in the air
-	SprayWind  = 4.5  // m/s at 2 m
-	SprayHeat  = 29.0 // °C
+	SprayCalm  = 1.3  // m/s at 2 m (3 mph): below it fine drops hang in the air
+	SprayWind  = 4.5  // m/s at 2 m (10 mph)
+	SprayHeat  = 29.4 // °C (85 °F)
+	SprayCold  = 5.0  // °C: under it hardly anything is taken up
+	SprayDamp  = 95.0 // % humidity: leaves are wet (dew)
+	dayRain    = 1.0  // mm on a day of which the hours are not known
 	SprayRain  = .2   // mm in the hour or in those after it
 	SprayDry   = 4    // hours that must stay dry afterwards
 	sprayLeast = 2    // hours that are worth setting out for (judgement)
 )
+
+// SprayFitness says whether a day may be fit for spraying, and what stands against it.
+type SprayFitness string
+
+// What a day may be.
+const (
+	SprayFit     SprayFitness = "fit"
+	SprayWet     SprayFitness = "rain"
+	SprayWindy   SprayFitness = "wind" // too much, or too still
+	SprayHot     SprayFitness = "heat"
+	SprayChilly  SprayFitness = "cold"
+	SprayUnknown SprayFitness = "unknown"
+)
+
+// SprayDay judges a day by its daily values alone: one of them missing is "unknown", never "fit".
+func SprayDay(d weather.Day) SprayFitness {
+	switch {
+	case d.Rain != nil && *d.Rain >= dayRain:
+		return SprayWet
+	case d.Wind != nil && (*d.Wind > SprayWind || *d.Wind < SprayCalm):
+		return SprayWindy
+	case d.TMax != nil && *d.TMax >= SprayHeat:
+		return SprayHot
+	case d.TMax != nil && *d.TMax <= SprayCold:
+		return SprayChilly
+	case d.Rain == nil || d.Wind == nil || d.TMax == nil:
+		return SprayUnknown
+	}
+	return SprayFit
+}
 
 // Spell is a stretch of hours on one day, from the full hour From up to To, local clock time.
 type Spell struct {
@@ -68,7 +101,7 @@ func light(d *weather.Hours, h int, rise, set float64) bool {
 
 func sprayHour(d, next *weather.Hours, h int) bool {
 	w, t := d.Wind[h], d.Temp[h]
-	if !(w >= SprayCalm && w <= SprayWind && t < SprayHeat) {
+	if !(w >= SprayCalm && w <= SprayWind && t < SprayHeat && t > SprayCold) || d.RH[h] >= SprayDamp {
 		return false
 	}
 	for k := h; k <= h+SprayDry; k++ {

@@ -96,13 +96,15 @@ func TestCountingDown(t *testing.T) {
 	half, empty := b.When(0, .5), b.When(0, .85)
 	require.True(t, half >= 0 && half < empty && empty < 30, "%d %d", half, empty)
 	last := len(b.Days) - 1
-	require.Equal(t, last-empty+1, b.Past(last, .85))
-	e := b.Endure(last, 10, false, false)
+	clock, since := b.Clock(last)
+	require.InDelta(t, float64(last-empty+1), clock, 1e-9)
+	require.Equal(t, empty, since)
+	e := b.Endure(last, 10, false, false, false)
 	require.InDelta(t, float64(last-empty+1)/70, e.Used, 1e-9)
 	require.InDelta(t, 70-float64(last-empty+1), e.DaysLeft, 1e-9)
-	require.Less(t, b.Endure(last, 10, true, false).DaysLeft, e.DaysLeft, "sand and edges last less long")
-	require.Greater(t, b.Endure(last, 10, false, true).Used, 2*e.Used, "thin soil still less")
-	require.Equal(t, Endurance{}, b.Endure(last, 0, false, false), "no value stays no value")
+	require.Less(t, b.Endure(last, 10, true, false, false).DaysLeft, e.DaysLeft, "sand and edges last less long")
+	require.Greater(t, b.Endure(last, 10, false, true, false).Used, 2*e.Used, "thin soil still less")
+	require.Equal(t, Endurance{Since: -1}, b.Endure(last, 0, false, false, false), "no value stays no value")
 	gap := dry(3)
 	gap[1].TMax = nil
 	require.True(t, Run(z, gap, nil).Days[1].Gap)
@@ -131,4 +133,49 @@ func TestCheckWithTolerance(t *testing.T) {
 	require.True(t, set.Days[5].Checked)
 	require.Zero(t, set.Days[5].Depletion)
 	require.Less(t, set.Days[9].Depletion, plain.Days[9].Depletion)
+}
+
+// A shower does not wipe out a month of drought: the clock gives two days back for each day under 85 %, and only a good watering
+// that stays sets it to nought.
+func TestTheClockOfEnduranceLeaks(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "loam", RootDepthMM: 150}
+	days := dry(60)
+	long, _ := Run(z, days, nil).Clock(59)
+	require.Greater(t, long, 20.0)
+	shower := 6.0
+	days[50].Rain = &shower
+	b := Run(z, days, nil)
+	wet := 0
+	for i := 50; i < 60; i++ {
+		if b.Share(i) < DryShare {
+			wet++
+		}
+	}
+	require.Positive(t, wet, "the shower lifts it over the mark for a while")
+	after, since := b.Clock(59)
+	require.InDelta(t, long-float64(wet)*3, after, 1e-9, "each day under it neither counts nor stays: one lost, two given back")
+	require.Equal(t, b.When(0, DryShare), since, "it is still the same drought")
+	soak := 30.0
+	days[50].Rain = &soak
+	soaked, _ := Run(z, days, nil).Clock(54)
+	require.Zero(t, soaked, "30 mm that stay set it to nought")
+	cold := dry(60)
+	for i := range cold {
+		lo, hi := 2.0, 12.0
+		cold[i].TMin, cold[i].TMax = &lo, &hi
+	}
+	c := Run(z, cold, []Check{{Date: cold[20].Date, Share: .95}})
+	clock, _ := c.Clock(59)
+	require.Zero(t, clock, "cold days under 10 °C do not count")
+}
+
+func TestSurvivalWaterComesEarlierForThoseWithoutMargin(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "sandy-loam", RootDepthMM: 150}
+	b := Run(z, dry(60), nil)
+	last := len(b.Days) - 1
+	clock, _ := b.Clock(last)
+	weeks := clock / 7 / .6
+	require.False(t, b.Endure(last, weeks, false, false, false).Survival, "three fifths are not two thirds")
+	require.True(t, b.Endure(last, weeks, false, false, true).Survival, "but more than half")
+	require.InDelta(t, .5, SurvivalFrom(true), 1e-12)
 }

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/turf"
 	"hodos/core/units"
@@ -19,6 +20,7 @@ import (
 // Kinds of a notice.
 const (
 	Window    = "window"    // the weather of a disease, an insect, heat, or of work that has its time
+	Prevent   = "prevent"   // the season of a preventive, for what is on record here
 	Endurance = "endurance" // what the grass stands without water runs out
 	Frost     = "frost"     // frost after growth has begun
 	Feeding   = "feeding"   // autumn feeding opens
@@ -69,10 +71,11 @@ func Look(z Zone, in units.Saying) []Notice {
 		return nil
 	}
 	if newest := s.Points[s.Today].Date; z.Case.Lawn.Date.Sub(newest) > SilentAfter*24*time.Hour {
-		return []Notice{{Kind: Silent, Level: Note, Since: newest.AddDate(0, 0, 1), Detail: "the last day with weather is " + newest.Format("2 January") + ": what has opened since is not known"}}
+		return []Notice{{Kind: Silent, Level: Note, Since: newest.AddDate(0, 0, 1), Detail: "No weather data since " + newest.Format("2 January") + ", so newer warnings may be missing"}}
 	}
 	w := looker{z, s, in, nil}
 	w.windows()
+	w.preventions()
 	w.seasons()
 	w.heat()
 	w.endurance()
@@ -117,7 +120,7 @@ func (w *looker) windows() {
 			continue
 		}
 		level, ok := w.telling(b.ID)
-		if !ok || b.From >= 21 && level < Act {
+		if !ok || b.From >= 21 && (level < Act || remedy.Prevented(b.ID)) {
 			continue
 		}
 		n, ok := w.opened(b)
@@ -125,8 +128,20 @@ func (w *looker) windows() {
 			continue
 		}
 		n.Kind, n.Subject, n.Level = Window, b.ID, level
-		if level == Act {
-			n.Detail += "; it was here before"
+		w.tell(n)
+	}
+}
+
+// preventions tells of the preventives whose season opens, for what is on record: from the same rows as the plan.
+func (w *looker) preventions() {
+	for _, x := range remedy.Preventions(w.Case, w.s, w.Had, windowAhead) {
+		today := w.Case.Lawn.Date
+		if x.From.Before(today.AddDate(0, 0, -openFor)) {
+			continue
+		}
+		n := Notice{Kind: Prevent, Subject: x.Cause, Level: Act, Since: x.From, Ahead: x.From.After(today), Detail: x.Season}
+		if n.Ahead {
+			n.Detail += ", by the forecast"
 		}
 		w.tell(n)
 	}
@@ -192,8 +207,8 @@ func (w *looker) seasons() {
 		level := Note
 		if d.Cause != "" {
 			var ok bool
-			if level, ok = w.telling(d.Cause); !ok {
-				continue
+			if level, ok = w.telling(d.Cause); !ok || level == Act && remedy.Prevented(d.Cause) {
+				continue // what is on record is told of by its preventive
 			}
 		} else if !w.grows(d.Species) {
 			continue
@@ -204,9 +219,6 @@ func (w *looker) seasons() {
 			continue
 		}
 		n := Notice{Kind: Window, Subject: d.ID, Level: level, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%s over %s since 1 %s", w.in.DegreeDays(d.Opens), w.in.Temp(d.Base, 0), d.Since(w.s.Points[at].Date, w.Case.Lawn.Latitude).Month())}
-		if level == Act {
-			n.Detail += "; it was here before"
-		}
 		if n.Ahead {
 			n.Detail += ", by the forecast"
 		}
@@ -313,19 +325,18 @@ func (w *looker) frost() {
 	if month < time.February || month > time.June {
 		return
 	}
-	start := 6.0
-	if s.Ground.Warm {
-		start = 13
-	}
-	grown, least, at := false, 99.0, -1
-	for i := max(7, s.Today-30); i <= w.until(frostAhead); i++ {
+	least, at := 99.0, -1
+	for i := max(7, s.Today-2); i <= w.until(frostAhead); i++ {
 		p := &s.Points[i]
-		grown = grown || p.SoilMean >= start && s.Points[i-7].SoilMean >= start-2
-		if grown && i >= s.Today-2 && p.TMin != nil && *p.TMin < least {
+		if p.TMin != nil && *p.TMin < least && s.Grown(i) {
 			least, at = *p.TMin, i
 		}
 	}
-	if at < 0 || least > sky.KillingCold {
+	limit := sky.KillingCold
+	if !s.Ground.Warm {
+		limit = sky.HardCold // leaves of cool-season turf bear light frosts
+	}
+	if at < 0 || least > limit {
 		return
 	}
 	n := Notice{Kind: Frost, Level: Note, Since: s.Points[at].Date, On: s.Points[at].Date, Ahead: at > s.Today}
@@ -345,9 +356,9 @@ func (w *looker) frost() {
 func (w *looker) feeding() {
 	b, _ := w.s.Band("autumn-feeding")
 	if at := w.first(b); at >= 0 {
-		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("the ten-day mean of the maxima has fallen under %s and keeps falling: the main feeding of cool-season turf", w.in.Temp(sky.FeedingOpens, 0))}
+		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("the ten days about it stay under %s: the main feeding of cool-season turf", w.in.Temp(weather.TurnMaxima, 0))}
 		if n.Ahead {
-			n.Detail = fmt.Sprintf("by the forecast the ten-day mean of the maxima falls under %s: the main feeding of cool-season turf", w.in.Temp(sky.FeedingOpens, 0))
+			n.Detail = "by the forecast " + n.Detail
 		}
 		w.tell(n)
 	}

@@ -86,7 +86,31 @@ func TestDiseaseWeatherOpens(t *testing.T) {
 	z = zone("kentucky-bluegrass", today, true, past, ahead)
 	z.Had["summer-patch"] = true
 	_, ok = look(z)["window summer-patch"]
+	require.False(t, ok, "where they have been, the season of their preventive is told instead")
+}
+
+// The watch tells of preventives from the same rows as the plan: history alone, by soil and season.
+func TestPreventivesOfWhatIsOnRecord(t *testing.T) {
+	may := date(time.May, 20)
+	past, ahead := weatherOf(may, 200, 8, func(k int) (float64, float64, float64, float64) {
+		mean := 19 + .15*float64(k)
+		return mean - 6, mean + 6, 2, 70
+	})
+	z := zone("kentucky-bluegrass", may, false, past, ahead)
+	for key := range look(z) {
+		require.NotContains(t, key, "prevent", "nothing is on record")
+	}
+	z.Had["summer-patch"] = true
+	n, ok := look(z)["prevent summer-patch"]
 	require.True(t, ok)
+	require.Equal(t, watch.Act, n.Level)
+	require.Contains(t, n.Detail, "late spring")
+	treated := z
+	treated.Case.Treatments = []diagnosis.Treatment{{Date: may.AddDate(0, 0, -3), Action: "fungicide-preventive"}}
+	_, ok = look(treated)["prevent summer-patch"]
+	require.False(t, ok, "it was given three days ago")
+	_, ok = look(zone("tall-fescue", date(time.December, 20), false, past, ahead))["prevent summer-patch"]
+	require.False(t, ok)
 }
 
 func TestHeatSinceItBegan(t *testing.T) {
@@ -154,15 +178,15 @@ func TestEnduranceRunsOut(t *testing.T) {
 	}
 	_, ok := look(dry(4))["endurance "]
 	require.False(t, ok)
-	n, ok := look(dry(20))["endurance "]
+	n, ok := look(dry(14))["endurance "]
 	require.True(t, ok, "two to three weeks is what ryegrass stands")
 	require.Equal(t, watch.Note, n.Level)
-	require.Contains(t, n.Detail, "survival water")
+	require.Contains(t, n.Detail, "Survival water")
 	require.True(t, n.On.After(today))
 	n, ok = look(dry(45))["endurance "]
 	require.True(t, ok)
 	require.Equal(t, watch.Act, n.Level, "told again, as more urgent")
-	require.Contains(t, n.Detail, "crowns begin to die")
+	require.Contains(t, n.Detail, "Crowns are starting to die")
 	wet := dry(45)
 	yes := true
 	wet.Case.Lawn.Irrigated = &yes
@@ -181,17 +205,16 @@ func TestFrostAfterGrowthHasBegun(t *testing.T) {
 		})
 		return zone("kentucky-bluegrass", today, false, past, ahead)
 	}
-	n, ok := look(spring(date(time.April, 12), 3, -3))["frost "]
+	n, ok := look(spring(date(time.April, 12), 3, -5.5))["frost "]
 	require.True(t, ok)
 	require.True(t, n.Ahead)
 	require.Equal(t, date(time.April, 15), n.On)
-	require.Equal(t, watch.Note, n.Level)
 	n = look(spring(date(time.April, 12), -1, -6))["frost "]
 	require.False(t, n.Ahead)
 	require.Equal(t, watch.Act, n.Level)
 	require.Contains(t, n.Detail, "crowns")
-	_, ok = look(spring(date(time.April, 12), 3, -1))["frost "]
-	require.False(t, ok, "a white frost kills nothing")
+	_, ok = look(spring(date(time.April, 12), 3, -3))["frost "]
+	require.False(t, ok, "cool-season leaves bear a light frost")
 	_, ok = look(spring(date(time.April, 12), 7, -5))["frost "]
 	require.False(t, ok, "a week ahead nobody knows")
 	_, ok = look(spring(date(time.October, 12), 3, -5))["frost "]

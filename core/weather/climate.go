@@ -55,9 +55,8 @@ const (
 // ClimateAt is the normal year of a place by latitude and longitude in degrees (south and west negative), for want of its own
 // normals. A longitude of 0 counts as unknown.
 func ClimateAt(latitude, longitude float64) Climate {
-	maritime := latitude < 0 || (latitude > 47 && longitude > -12 && longitude < 9 && longitude != 0)
 	table, half := climates, inlandHalf
-	if maritime {
+	if coast(latitude, longitude) {
 		table, half = coasts, coastHalf
 	}
 	lat := math.Abs(latitude)
@@ -70,6 +69,29 @@ func ClimateAt(latitude, longitude float64) Climate {
 		}
 	}
 	return c
+}
+
+// firstFrosts of the inland north by latitude: days after the warmest soil to the median first minimum of −2.2 °C, as a fortnight
+// after the soil falls through 15 °C in the synthetic years (judgement between and beyond the rows).
+var firstFrosts = []struct{ latitude, days float64 }{{31, 128}, {33, 115}, {36, 102}, {40, 88}, {46, 76}, {52, 66}, {60, 50}}
+
+// FirstHardFrost is the usual first hard frost of a place as days after its warmest soil; NaN where none is known: under 31° and near
+// the sea.
+func FirstHardFrost(latitude, longitude float64) float64 {
+	if latitude < firstFrosts[0].latitude || coast(latitude, longitude) {
+		return math.NaN()
+	}
+	for i := 1; i < len(firstFrosts); i++ {
+		if a, b := firstFrosts[i-1], firstFrosts[i]; latitude <= b.latitude {
+			return a.days + (latitude-a.latitude)/(b.latitude-a.latitude)*(b.days-a.days)
+		}
+	}
+	return firstFrosts[len(firstFrosts)-1].days
+}
+
+// coast reports a place near the sea, as far as latitude and longitude tell: the west of Europe and the southern continents.
+func coast(latitude, longitude float64) bool {
+	return latitude < 0 || (latitude > 47 && longitude > -12 && longitude < 9 && longitude != 0)
 }
 
 // ClimateOf fits the wave to the normal means of the air by month, °C, from January; ok is false unless there are twelve.
@@ -120,3 +142,88 @@ func (c Climate) Air(day time.Time) (tmin, tmax float64) {
 
 // Warming is the half of the year from the coldest soil to the warmest.
 func (c Climate) Warming(day time.Time) bool { return c.Phase(day) > daysOfAYear/2 }
+
+// HotNormal is the normal maximum of the air that bounds the heat of cool-season turf, °C (extension; the bound judgement).
+const HotNormal = 29.0
+
+// Hot is the part of the normal year with maxima of 29 °C and more, as days past the warmest soil: it ends so many days after it, and
+// begins again later in the year. ok is false where there is none.
+func (c Climate) Hot() (ends, begins float64, ok bool) {
+	begins = daysOfAYear - 1
+	for n := range 365 {
+		_, hi := c.Air(c.Warmest.AddDate(0, 0, n))
+		if hi < HotNormal {
+			continue
+		}
+		if n < 183 {
+			ends, ok = float64(n), true
+		} else {
+			return ends, float64(n), true
+		}
+	}
+	return ends, begins, ok
+}
+
+// Figures of the turn of the weather (extension: the main feeding of cool-season turf comes when the ten days about it are under about
+// 27 °C; the other figures judgement).
+const (
+	TurnMaxima = 27.0 // mean of ten maxima
+	turnNormal = 28.0 // normal maxima of the two weeks after it
+	turnBefore = 14.0 // days before the normal heat ends from which it counts
+	turnNoHeat = 21.0 // days past the warmest soil, where there is no heat
+	turnBack   = 29.0 // five days of forecast over this set it back
+	turnEnds   = 183.0
+)
+
+// Turned reports whether the summer of cool-season turf is over on a day: the ten days about it decide, not one hot afternoon, and
+// once turned it stays so, unless five days of forecast are hot again. maxima gives the maximum of the air so many days after the
+// day, and whether it was measured or forecast; where a day is neither, the ten days before it decide.
+func (c Climate) Turned(day time.Time, maxima func(k int) (tmax float64, known bool)) bool {
+	opens := turnNoHeat
+	if ends, _, hot := c.Hot(); hot {
+		opens = ends - turnBefore
+	}
+	p := c.Phase(day)
+	if p > daysOfAYear-60 {
+		p -= daysOfAYear
+	}
+	if p < opens || p > turnEnds {
+		return false
+	}
+	back := 0
+	for k := 1; k <= 5; k++ {
+		if t, known := maxima(k); known && t >= turnBack {
+			back++
+		}
+	}
+	if back == 5 {
+		return false
+	}
+	for k := 0; float64(-k) <= p-opens; k-- {
+		normal := 0.0
+		for n := range 14 {
+			_, hi := c.Air(day.AddDate(0, 0, k+n))
+			normal += hi / 14
+		}
+		if normal <= turnNormal && tenDays(maxima, k) <= TurnMaxima {
+			return true
+		}
+	}
+	return false
+}
+
+// tenDays is the mean of ten maxima about the day k: five before and five after it, or where those are not forecast the ten before.
+func tenDays(maxima func(int) (float64, bool), k int) float64 {
+	mean := func(from int) float64 {
+		sum := 0.0
+		for j := from; j < from+10; j++ {
+			t, _ := maxima(j)
+			sum += t / 10
+		}
+		return sum
+	}
+	if _, ahead := maxima(k + 5); !ahead {
+		return mean(k - 9)
+	}
+	return mean(k - 4)
+}
