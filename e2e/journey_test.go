@@ -82,7 +82,7 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	p.clickText("Plan")
 	p.sees(`[data-part=do-now] [data-action=apply-nitrogen]`)
 	p.sees(`[data-part=avoid]`)
-	p.clickText("Give this diagnosis")
+	p.clickText("Save this diagnosis")
 	p.has("given on 24 Aug 2026")
 	p.click(`[data-record=apply-nitrogen]`)
 
@@ -219,7 +219,7 @@ func TestByKeyboardAlone(t *testing.T) {
 	p.until("the next check is in hand", `document.querySelector('.check[data-active=true]')?.dataset.finding === document.querySelector('.next-check')?.dataset.next || !document.querySelector('.next-check')`)
 	p.keys("p")
 	p.sees("[data-part=do-now]")
-	p.tabTo("give", `e.innerText.trim() === 'Give this diagnosis'`)
+	p.tabTo("give", `e.innerText.trim() === 'Save this diagnosis'`)
 	p.keys(enter)
 	p.has("given on")
 	p.tabTo("record", `e.dataset.record === 'let-dormant'`)

@@ -174,14 +174,16 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 		return look, c, nil, err
 	}
 	var forecast []weather.Day
+	var normals []float64
 	if station != nil {
-		forecast = s.forecast(ctx, *station, today, forecastDays)
+		forecast, normals = s.forecast(ctx, *station, today, forecastDays), s.normals(ctx, *station)
 	}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		at, err := stationAt(tx, site.StationID, forecast, today)
 		if err != nil {
 			return err
 		}
+		at.normals = normals
 		found, err := zonesOn(tx, []store.Site{site}, []store.Zone{z}, at, today)
 		if err != nil {
 			return err

@@ -67,6 +67,7 @@ type VFinding struct {
 	Bands     []float64 `json:"bands" nullable:"false"`
 	Minutes   float64   `json:"minutes"`
 	Values    []VValue  `json:"values" nullable:"false"`
+	Steers    bool      `json:"steers" doc:"moves no cause; asked only where the advice names it"`
 }
 
 // VWeather is one finding computed from the weather.
@@ -89,6 +90,11 @@ type VAction struct {
 	Label     string `json:"label"`
 	Pesticide bool   `json:"pesticide"`
 	LookAfter int    `json:"look_after_days"`
+	Recorded  bool   `json:"recorded" doc:"false: said to the client, nothing is recorded of it"`
+	Feeds     bool   `json:"feeds"`
+	Waters    bool   `json:"waters"`
+	Product   bool   `json:"takes_product"`
+	Airborne  bool   `json:"airborne" doc:"recorded with the wind of the hour"`
 }
 
 // VSpecies names a grass.
@@ -169,7 +175,7 @@ func vocabulary() Vocabulary {
 		v.Procedures = append(v.Procedures, VProcedure{p.ID, p.Label, p.Setup, p.Tools, p.Caution, p.Days})
 	}
 	for _, f := range diagnosis.Findings() {
-		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit, Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}}
+		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit, Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}, Steers: f.Steers}
 		for _, id := range f.Values {
 			out.Values = append(out.Values, VValue{id, diagnosis.ValueLabel(id)})
 		}
@@ -184,7 +190,10 @@ func vocabulary() Vocabulary {
 	h, _ := diagnosis.CauseByID(diagnosis.Healthy)
 	v.Causes = append(v.Causes, VCause{h.ID, h.Label, h.Family})
 	for _, id := range remedy.IDs() {
-		v.Actions = append(v.Actions, VAction{id, remedy.Label(id), remedy.Pesticide(id), remedy.LookAfter(id)})
+		v.Actions = append(v.Actions, VAction{
+			id, remedy.Label(id), remedy.Pesticide(id), remedy.LookAfter(id), remedy.Recorded(id), remedy.Feeds(id), remedy.Waters(id),
+			remedy.TakesProduct(id), remedy.Airborne(id),
+		})
 	}
 	for _, s := range turf.All() {
 		v.Species = append(v.Species, VSpecies{s.ID, s.Label, s.Latin, string(s.Family)})

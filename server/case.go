@@ -104,6 +104,7 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales,
 	})
 	if err == nil && station != nil {
 		c.Forecast = s.forecast(ctx, *station, today, forecastDays)
+		c.Lawn.Normals = s.normals(ctx, *station)
 	}
 	return out, c, station, today, err
 }

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/core/diagnosis"
 	"hodos/server"
 )
 
@@ -12,9 +13,20 @@ func TestTheVocabularyNamesEverything(t *testing.T) {
 	c := newWorld(t).as("technician")
 	var v server.Vocabulary
 	c.must(200, "GET", "/vocabulary", nil, &v)
-	require.Len(t, v.Findings, 95)
+	require.Len(t, v.Findings, len(diagnosis.Findings()))
 	require.Len(t, v.Causes, 79)
-	require.Len(t, v.Actions, 55)
+	require.Len(t, v.Actions, 72)
+	for _, a := range v.Actions {
+		require.NotEmpty(t, a.Label, a.ID)
+		require.False(t, a.Airborne && !a.Pesticide, a.ID)
+	}
+	steers := 0
+	for _, f := range v.Findings {
+		if f.Steers {
+			steers++
+		}
+	}
+	require.Equal(t, 32, steers, "asked only where the advice names them")
 	require.Len(t, v.Stations, 7)
 	procedures := map[string]bool{}
 	for _, p := range v.Procedures {

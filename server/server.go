@@ -14,6 +14,7 @@ import (
 	"path"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -67,6 +68,7 @@ type Server struct {
 	store         *store.Store
 	clock         WorkClock
 	weather       WeatherService
+	normalYears   sync.Map // by station: twelve monthly means, asked once
 	laboratory    Laboratory
 	log           *slog.Logger
 	api           huma.API

@@ -194,7 +194,7 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	c, err := casefile.Parse(file)
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{At: "walk"}) // the newest answer was given there
-	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.In("us"))))
+	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
 	require.NoError(t, err)
 	var fresh struct{ Diagnosis json.RawMessage }
 	tech.must(200, "GET", p.path("/scales"), nil, &fresh)
@@ -311,7 +311,22 @@ func TestPesticidesNeedALicenceThatIsValidThatDay(t *testing.T) {
 	var pr problem
 	tech.must(403, "POST", path, record(nil), &pr)
 	rufus.must(422, "POST", path, record(map[string]any{"wind_ms": 7.0}), &pr)
-	require.Contains(t, pr.at("body.wind_ms"), "1 to 4.5")
+	require.Contains(t, pr.at("body.outside_reason"), "wind", "what has happened is recorded, and its reason is asked for")
+	var windy server.Recorded
+	rufus.must(200, "POST", path, record(map[string]any{"wind_ms": 7.0, "outside_reason": "a gust came up at the end"}), &windy)
+	require.Equal(t, []string{"wind"}, windy.Record.Outside)
+	require.Equal(t, "a gust came up at the end", windy.Record.OutsideReason)
+	var fed server.Recorded
+	much := map[string]any{"action": "apply-nitrogen", "n_g_m2": 7.0, "source": "quick"}
+	rufus.must(422, "POST", path, record(much), &pr)
+	require.Contains(t, pr.at("body.outside_reason"), "nitrogen")
+	much["outside_reason"] = "the spreader was set wrong"
+	rufus.must(200, "POST", path, record(much), &fed)
+	require.Equal(t, []string{"nitrogen"}, fed.Record.Outside)
+	calm := record(map[string]any{"wind_ms": 1.3})
+	var quiet server.Recorded
+	rufus.must(200, "POST", path, calm, &quiet)
+	require.Empty(t, quiet.Record.Outside, "3 mph is within")
 	rufus.must(422, "POST", path, record(map[string]any{"product": "", "reentry": ""}), &pr)
 	require.NotEmpty(t, pr.at("body.product"))
 	require.NotEmpty(t, pr.at("body.reentry"))

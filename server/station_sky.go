@@ -23,6 +23,7 @@ import (
 type stationSky struct {
 	station  *store.Station
 	forecast []weather.Day
+	normals  []float64 // of the air by month, °C
 	newest   time.Time // day that the station has; zero for none
 	sum      []byte
 	read     func() ([]weather.Day, error)
@@ -62,7 +63,10 @@ func stationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time
 }
 
 // serviceAnswer is what the weather service says of a station on a day.
-type serviceAnswer struct{ days, forecast []weather.Day }
+type serviceAnswer struct {
+	days, forecast []weather.Day
+	normals        []float64
+}
 
 // ask asks the weather service, before any transaction is open: what it has since the station's newest day, the last two days
 // again, because they are often corrected, and the forecast.
@@ -88,6 +92,9 @@ func (w Watcher) ask(ctx context.Context, id *uuid.UUID, day time.Time) (out ser
 	}
 	if out.forecast, err = w.Weather.Forecast(ctx, station, day, forecastDays); err != nil {
 		return out, fmt.Errorf("forecast of %s: %w", station.Name, err)
+	}
+	if out.normals, err = normalYear(ctx, w.Weather, station); err != nil {
+		return out, fmt.Errorf("normals of %s: %w", station.Name, err)
 	}
 	return out, nil
 }

@@ -137,6 +137,7 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 	if err != nil {
 		return sum, err
 	}
+	at.normals = answer.normals
 	all, err := zonesOn(tx, sites, zones, at, day)
 	if err != nil {
 		return sum, err

@@ -66,7 +66,7 @@ func TestTheWatchTellsOnce(t *testing.T) {
 	require.Equal(t, "endurance", day.Notices[0].Kind)
 	used := day.Notices[0]
 	require.Equal(t, 2, used.Level)
-	require.Contains(t, used.Reason, "crowns begin to die")
+	require.Contains(t, used.Reason, "Crowns are starting to die")
 	require.Contains(t, kinds["window dollar-spot"].Label, "Dollar spot")
 
 	// noted by one, put away for all; it goes on standing

@@ -33,6 +33,7 @@ func (z *zoneNow) weather() error {
 	days, err := z.at.read()
 	z.c.Weather = onSite(append([]weather.Day(nil), days...), z.own)
 	z.c.Forecast = append([]weather.Day(nil), z.at.forecast...)
+	z.c.Lawn.Normals = z.at.normals
 	z.water.onto(z.c.Weather)
 	return err
 }

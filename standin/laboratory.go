@@ -22,6 +22,9 @@ func (Laboratory) Analyse(c diagnosis.Case, kind string, seed uint64) map[string
 	lawn := diagnosis.NewWorld(0, rng).Likely(c, rng)
 	out := map[string]diagnosis.Value{}
 	for _, id := range labfile.Findings(kind) {
+		if f, ok := diagnosis.FindingByID(id); ok && f.Steers {
+			continue // it reports what moves a cause; the rest comes from a laboratory of flesh and blood
+		}
 		v := lawn.Read(id, 0, rng)
 		if v.Number != nil {
 			v = diagnosis.NumberValue(figures(*v.Number))

@@ -19,6 +19,7 @@ type Lawn struct {
 	AffectedM2 *float64
 	Texture    string // "" for unknown
 	Irrigated  *bool
+	Normals    []float64 // normal means of the air by month from January, °C; nil where the place has none of its own
 }
 
 // Policy is how the client wants the lawn kept; empty strings stand for "not said".
@@ -167,7 +168,6 @@ type Case struct {
 	Weather    []weather.Day
 	Forecast   []weather.Day
 	Treatments []Treatment
-	Normals    []float64 // normal means of the air by month from January, °C; nil where the place has none of its own
 	Context    Context
 	Notes      string
 }

@@ -212,7 +212,7 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 	g := sky.Ground{Date: l.Date, Irrigated: l.Irrigated}
 	g.Latitude, g.Texture, g.Warm = l.Latitude, l.Texture, isWarm(l)
 	g.Place = weather.ClimateAt(l.Latitude, l.Longitude)
-	if place, ok := weather.ClimateOf(c.Normals, l.Latitude); ok {
+	if place, ok := weather.ClimateOf(l.Normals, l.Latitude); ok {
 		g.Place = place
 	}
 	if l.ElevationM != nil {

@@ -188,7 +188,7 @@ var needs = []struct{ action, gates string }{
 	{"spoon-feed-nitrogen", "disease-feeds burnt flush pest-first season-end"},
 	{"acidifying-nitrogen", "budget dead wilt rest sleep half-green hot-turned frozen frost-ahead cold-grow wet downpour young-feed burnt flush"},
 	{"acidifying-nitrogen", "season-end pest-first"},
-	{"apply-iron", "dead wilt wet-wilt rest sleep frozen hot too-hot-leaf young rain-soon"},
+	{"apply-iron", "dead wilt wet-wilt rest sleep frozen hot too-hot-leaf young rain-soon colour-first"},
 	{"apply-phosphorus", "dead wilt rest frozen downpour near-water sleep"},
 	{"apply-potassium", "dead wilt rest wet frozen downpour young-feed sleep hot"},
 	{"apply-micronutrients", "dead wilt rest hot frozen sleep"},

@@ -274,16 +274,17 @@ func (p *plan) holdFeeding() {
 	}
 }
 
-// decided reports whether nothing that matters waits for a check: a remedy that waits for its own count is not decided, however sure
-// the cause is.
-func (p *plan) decided() bool {
+// wanted lists the checks on which verdicts wait for a cause that is likely: a remedy that waits for its own count is not decided,
+// however sure the cause is.
+func (p *plan) wanted() (out []Wanted) {
 	for i := range p.lines {
 		v := &p.lines[i]
 		if v.Verdict == CheckFirst && len(v.Causes) > 0 && p.s.r.P(v.Causes[0]) >= .5 {
-			return false
+			out = append(out, Wanted{v.Check[0], v.ID, v.Reasons[len(v.Reasons)-1]})
 		}
 	}
-	return true
+	slices.SortStableFunc(out, func(a, b Wanted) int { return p.at[a.Action].Order - p.at[b.Action].Order })
+	return out
 }
 
 // finish fills in what belongs to the action and not to the day.
@@ -300,6 +301,9 @@ func (p *plan) finish(a *action, v *Advice) {
 		cause = v.Causes[0]
 	}
 	v.AreaM2 = s.treated(cause)
+	if a.class == "n" && !spoken[a.id] {
+		v.NGM2 = s.doseOf(a.id)
+	}
 	v.Price = math.Round(s.r.Prices.Of(stakeFor(a.id), v.AreaM2)*100) / 100
 	s.about(cause, func() {
 		told := tellings[a.id]

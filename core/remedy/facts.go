@@ -217,6 +217,8 @@ var factRows = []factRow{
 	{"topdress", Schedule, "after-coring", "after the coring, to fill the holes", ""},
 	{"topdress", Schedule, "p(scalping) >= .5", "the humps that were scalped: 3 to 6 mm at a time", ""},
 
+	{"level-surface", Schedule, "patch-profile = sunken|raised and p(scalping|flooding) >= .3", "humps and hollows that scalp or hold water: lift the sod, fill, lay it back", ""},
+
 	{"remove-debris", DoNow, "debris = leaf-litter|stones-or-objects|matted-dead-grass", "{debris} lies on the grass", ""},
 	{"remove-debris", DoNow, "recent-events = hose-or-cover-left", "what was left lying comes off, and stays off", ""},
 

@@ -462,8 +462,24 @@ func (s *situation) next(open func(k int) bool, k int) (from, to int, ok bool) {
 	return 0, 0, false
 }
 
+// opening is an action from so many days on, stretch its next season: asked once for a plan.
+type opening struct {
+	id    string
+	after int
+}
+
+type stretch struct {
+	from, to int
+	name     string
+	bound    bool
+}
+
 // season finds when an action is open: always where it has no line that applies.
 func (s *situation) season(id string, after int) (from, to int, name string, bound bool) {
+	if was, ok := s.opens[opening{id, after}]; ok {
+		return was.from, was.to, was.name, was.bound
+	}
+	defer func() { s.opens[opening{id, after}] = stretch{from, to, name, bound} }()
 	first := math.MaxInt
 	for _, x := range seasonsOf[id] {
 		if x.holds(s, 0) != yes {

@@ -328,19 +328,16 @@ func (s *situation) degreeDays(name string, k int, from time.Month, base float64
 	if math.Abs(s.c.Lawn.Latitude) < 35 {
 		return math.NaN() // sums from a date mean nothing where growth never stops
 	}
-	w := weather.DegreeWindow{Month: from}
-	start := s.offset(w.Since(s.day(k), s.c.Lawn.Latitude))
-	sum, first := 0.0, start
-	// the sum of a day goes on from that of the day before
-	if was, ok := s.sums[name]; ok && s.sums[name+"@"] == float64(k-1) && s.sums[name+"^"] == float64(start) {
-		sum, first = was, k
+	sums, ok := s.sums[name]
+	if !ok {
+		sums = make([]float64, len(s.days)+1)
+		for i := range s.days {
+			sums[i+1] = sums[i] + weather.DegreeDays(s.days[i].tmin, s.days[i].tmax, base, 0, method)
+		}
+		s.sums[name] = sums
 	}
-	for j := first; j <= k; j++ {
-		d := s.at(j)
-		sum += weather.DegreeDays(d.tmin, d.tmax, base, 0, method)
-	}
-	s.sums[name], s.sums[name+"@"], s.sums[name+"^"] = sum, float64(k), float64(start)
-	return sum
+	start := s.offset(weather.DegreeWindow{Month: from}.Since(s.day(k), s.c.Lawn.Latitude)) + courseBack
+	return sums[min(k+courseBack+1, len(sums)-1)] - sums[max(0, min(start, len(sums)-1))]
 }
 
 // mix is the lowest figure of the grasses of a mix: what its most patient member needs.
@@ -434,13 +431,34 @@ func (s *situation) nitrogenDose(k int) float64 {
 			dose += g.NitrogenDay * s.growth(j)
 		}
 		if terms["wakew"](s, k) == yes {
-			dose = math.Min(dose, 1)
+			dose = math.Min(dose, halfGreenDose)
 		}
 	}
 	if had := s.num("nitrogen-12-months-g-m2"); !math.IsNaN(had) {
 		dose = math.Min(dose, g.Nitrogen.High-had)
 	}
 	return math.Max(0, math.Min(dose, g.NitrogenDose))
+}
+
+// Doses of the feedings that are not the ordinary one, g N/m² (extension; the middle of their range).
+const (
+	spoonDose     = .75
+	acidifyDose   = 1.5
+	halfGreenDose = 1.0
+)
+
+// doseOf is the nitrogen of one application of an action.
+func (s *situation) doseOf(id string) float64 {
+	switch id {
+	case "spoon-feed-nitrogen":
+		return spoonDose
+	case "acidifying-nitrogen":
+		return acidifyDose
+	}
+	if x := s.nitrogenDose(0); !math.IsNaN(x) {
+		return math.Round(x*10) / 10
+	}
+	return 0
 }
 
 // nitrogenFactor turns the year of the grass into that of this lawn: clippings left for years, shade, a young or trodden stand; the

@@ -50,15 +50,20 @@ type Advice struct {
 	Will      string     // what it does, what it does not, and what it costs when it is wrong
 	WillNot   string
 	IfWrong   string
-	Dose      string // how much, in words
+	Dose      string  // how much, in words
+	NGM2      float64 // nitrogen of the dose, g N/m², where it feeds
 }
 
 // Plan is the advice of one zone.
 type Plan struct {
 	Lines   []Advice // every action, in the order of the groups
 	Choices []Choice // aims that collide, with their prices
+	Checks  []Wanted // the checks on which verdicts wait whose cause is likely, in the order of work
 	Settled bool     // no check can change what is decided
 }
+
+// Wanted is a check on which a verdict waits.
+type Wanted struct{ Finding, Action, Reason string }
 
 // actionAt finds an action's row.
 var actionAt = map[string]int{}
@@ -183,6 +188,7 @@ func Decide(c diagnosis.Case, r diagnosis.Result, say units.Saying) Plan {
 		p.finish(&actions[i], &p.lines[i])
 	}
 	out := Plan{Lines: p.lines, Choices: p.choices()}
-	out.Settled = r.Settled && p.decided()
+	out.Checks = p.wanted()
+	out.Settled = r.Settled && len(out.Checks) == 0
 	return out
 }

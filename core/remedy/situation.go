@@ -28,7 +28,11 @@ type situation struct {
 	hotEnds  float64
 	it       string // the cause in question, where a row is asked for one
 	last     map[string]float64
-	sums     map[string]float64
+	sums     map[string][]float64 // degree days added up along the course
+	turns    []truth              // whether the summer is over, by day, as far as asked
+	phases   []float64
+	grows    []float64
+	opens    map[opening]stretch
 	plan     *plan // what is decided already, for repairs and samples
 }
 
@@ -64,11 +68,11 @@ const (
 )
 
 func survey(c diagnosis.Case, r diagnosis.Result, say units.Saying) *situation {
-	s := &situation{c: c, r: r, v: r.Values, say: say, last: map[string]float64{}, sums: map[string]float64{}}
+	s := &situation{c: c, r: r, v: r.Values, say: say, last: map[string]float64{}, sums: map[string][]float64{}, opens: map[opening]stretch{}}
 	if len(c.Lawn.Species) > 0 {
 		s.grass, _ = turf.ByID(c.Lawn.Species[0])
 	}
-	if s.place, s.normals = weather.ClimateOf(c.Normals, c.Lawn.Latitude); !s.normals {
+	if s.place, s.normals = weather.ClimateOf(c.Lawn.Normals, c.Lawn.Latitude); !s.normals {
 		s.place = weather.ClimateAt(c.Lawn.Latitude, c.Lawn.Longitude)
 	}
 	s.lay()
@@ -123,6 +127,25 @@ func (s *situation) lay() {
 		}
 		if k > 0 && d.known {
 			s.forecast = max(s.forecast, k)
+		}
+	}
+	for _, d := range append(append([]weather.Day{}, s.c.Weather...), s.c.Forecast...) { // a forecast tells without a series, too
+		k := s.offset(d.Date)
+		if k < -courseBack || k > courseAhead || d.TMin == nil || d.TMax == nil {
+			continue
+		}
+		x := &s.days[k+courseBack]
+		if x.known {
+			continue
+		}
+		x.tmin, x.tmax, x.known = *d.TMin, *d.TMax, true
+		if d.Rain != nil {
+			x.rain = *d.Rain
+		}
+		if k > 0 {
+			s.forecast = max(s.forecast, k)
+			lo, hi := s.place.Air(d.Date)
+			airSum, airN = airSum+(x.tmin+x.tmax-lo-hi)/2, airN+1
 		}
 	}
 	if reading, ok := s.reading(); ok && !s.soilSeen {
@@ -198,7 +221,15 @@ func (s *situation) at(k int) *day {
 }
 
 // phase is how far a day is past the warmest soil of the place, days.
-func (s *situation) phase(k int) float64 { return s.place.Phase(s.day(k)) }
+func (s *situation) phase(k int) float64 {
+	if s.phases == nil {
+		s.phases = make([]float64, len(s.days))
+		for i := range s.phases {
+			s.phases[i] = s.place.Phase(s.day(i - courseBack))
+		}
+	}
+	return s.phases[max(0, min(k+courseBack, len(s.phases)-1))]
+}
 
 // mean of a value over the days from..to, NaN where one is not known.
 func (s *situation) mean(from, to int, of func(*day) float64) float64 {
@@ -214,7 +245,15 @@ func airOf(d *day) float64  { return (d.tmin + d.tmax) / 2 }
 func maxOf(d *day) float64  { return d.tmax }
 
 // growth is the growth potential of the grass on a day.
-func (s *situation) growth(k int) float64 { return s.grass.Growth(airOf(s.at(k))) }
+func (s *situation) growth(k int) float64 {
+	if s.grows == nil {
+		s.grows = make([]float64, len(s.days))
+		for i := range s.days {
+			s.grows[i] = s.grass.Growth(airOf(&s.days[i]))
+		}
+	}
+	return s.grows[max(0, min(k+courseBack, len(s.grows)-1))]
+}
 
 // since is how many days ago the last treatment of a class was; NaN where none is on record.
 func (s *situation) since(class string) float64 {

@@ -173,8 +173,8 @@ func nameTerms() {
 		"warm":        family(turf.Warm),
 		"other-grass": family(turf.Other),
 		"always":      func(*situation, int) truth { return yes },
-		"spring":      func(s *situation, k int) truth { return truthOf(s.place.Warming(s.day(k))) },
-		"autumn":      func(s *situation, k int) truth { return truthOf(!s.place.Warming(s.day(k))) },
+		"spring":      func(s *situation, k int) truth { return truthOf(s.phase(k) > yearDays/2) },
+		"autumn":      func(s *situation, k int) truth { return truthOf(s.phase(k) <= yearDays/2) },
 		"bunch":       func(s *situation, _ int) truth { return truthOf(!s.grass.Creeping) },
 		"creeping":    func(s *situation, _ int) truth { return truthOf(s.grass.Creeping) },
 		"seeded": func(s *situation, _ int) truth {
@@ -316,7 +316,7 @@ func (s *situation) wake(k int) wakefulness {
 		return notWarm
 	}
 	g := s.grass
-	spring := s.place.Warming(s.day(k))
+	spring := s.phase(k) > yearDays/2
 	t5 := s.mean(k-4, k, soilOf)
 	seen := s.num("green-up-percent")
 	if !math.IsNaN(seen) && (k == 0 || spring) {
@@ -355,7 +355,7 @@ func (s *situation) wake(k int) wakefulness {
 // frosted reports a hard frost since midsummer: measured, forecast, or by the normal date.
 func (s *situation) frosted(k int) bool {
 	for j := k; j > k-200; j-- {
-		if s.place.Warming(s.day(j)) {
+		if s.phase(j) > yearDays/2 {
 			return false
 		}
 		if d := s.at(j); d.known && d.tmin <= killing {
@@ -391,10 +391,17 @@ func turnedCool(s *situation, k int) truth {
 	if s.grass.Family == turf.Warm {
 		return no
 	}
-	return truthOf(s.place.Turned(s.day(k), func(j int) (float64, bool) {
-		d := s.at(k + j)
-		return d.tmax, d.known
-	}))
+	if s.turns == nil {
+		s.turns = make([]truth, len(s.days))
+	}
+	i := max(0, min(k+courseBack, len(s.turns)-1))
+	if s.turns[i] == unknown {
+		s.turns[i] = truthOf(s.place.Turned(s.day(k), func(j int) (float64, bool) {
+			d := s.at(k + j)
+			return d.tmax, d.known
+		}))
+	}
+	return s.turns[i]
 }
 
 // feedSummer is the time in which cool-season turf gets no ordinary feed: from two weeks before midsummer, or from the heat, until

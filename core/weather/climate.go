@@ -149,19 +149,12 @@ const HotNormal = 29.0
 // Hot is the part of the normal year with maxima of 29 °C and more, as days past the warmest soil: it ends so many days after it, and
 // begins again later in the year. ok is false where there is none.
 func (c Climate) Hot() (ends, begins float64, ok bool) {
-	begins = daysOfAYear - 1
-	for n := range 365 {
-		_, hi := c.Air(c.Warmest.AddDate(0, 0, n))
-		if hi < HotNormal {
-			continue
-		}
-		if n < 183 {
-			ends, ok = float64(n), true
-		} else {
-			return ends, float64(n), true
-		}
+	x := (HotNormal - c.Half - c.Mean + airCooler) / (c.Swing * airWider)
+	if !(x <= 1) {
+		return 0, 0, false
 	}
-	return ends, begins, ok
+	half := math.Acos(math.Max(-1, x)) / (2 * math.Pi) * daysOfAYear // days either side of the warmest air
+	return half - airEarlier, daysOfAYear - half - airEarlier, true
 }
 
 // Figures of the turn of the weather (extension: the main feeding of cool-season turf comes when the ten days about it are under about

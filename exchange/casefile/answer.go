@@ -20,6 +20,7 @@ type Answer struct {
 	Knowledge string       `json:"knowledge" doc:"version of the tables that answered"`
 	Notices   []Notice     `json:"notices" nullable:"false"`
 	Next      []Check      `json:"next_checks" nullable:"false"`
+	Decisive  []Wanted     `json:"decisive_checks" nullable:"false" doc:"checks on which verdicts wait, before the next checks"`
 	Settled   bool         `json:"settled" doc:"no check can change a decision any more"`
 	Changes   []Change     `json:"changes" nullable:"false" doc:"single answers that would change what leads"`
 	Told      string       `json:"told" doc:"what it comes to, in words for the client"`
@@ -146,9 +147,17 @@ type ActionLine struct {
 	Price     float64  `json:"price,omitempty" doc:"in the firm's money, for the area it treats"`
 	AreaM2    float64  `json:"area_m2,omitempty"`
 	Dose      string   `json:"dose,omitempty" doc:"how much, in words"`
+	NGM2      float64  `json:"n_g_m2,omitempty" doc:"nitrogen of the dose, where it feeds"`
 	Will      string   `json:"will,omitempty"`
 	WillNot   string   `json:"will_not,omitempty"`
 	IfWrong   string   `json:"if_wrong,omitempty"`
+}
+
+// Wanted is a check on which a verdict waits.
+type Wanted struct {
+	Finding string `json:"finding"`
+	Action  string `json:"action"`
+	Reason  string `json:"reason"`
 }
 
 // Choice is two or three ways that collide, the one shown first first.
@@ -176,7 +185,7 @@ func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
 // Answered puts a diagnosis and its advice into the open format.
 func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
-	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Changes: []Change{}, Told: r.Told()}
+	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{}, Told: r.Told()}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For), Against: rows(c.Against), TogetherBits: c.TogetherBits}
 		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
@@ -217,6 +226,9 @@ func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
 	for _, x := range plan.Lines {
 		a.Actions = append(a.Actions, lineOf(x))
 	}
+	for _, x := range plan.Checks {
+		a.Decisive = append(a.Decisive, Wanted(x))
+	}
 	for _, x := range plan.Choices {
 		c := Choice{ID: x.ID, About: x.About, Ways: []Way{}}
 		for _, w := range x.Ways {
@@ -233,7 +245,7 @@ func lineOf(x remedy.Advice) ActionLine {
 		ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Called: x.Called, Reasons: some(x.Reasons), Cautions: some(x.Cautions),
 		Check: x.Check, UntilWhat: x.UntilWhat, Season: x.Season, Grade: x.Grade, LookAfter: x.LookAfter, Looks: x.Looks, Causes: x.Causes,
 		Order: x.Order, Gate: x.Gate, GateKind: string(x.Kind), As: x.As, Price: x.Price, AreaM2: math.Round(x.AreaM2),
-		Dose: x.Dose, Will: x.Will, WillNot: x.WillNot, IfWrong: x.IfWrong,
+		Dose: x.Dose, NGM2: x.NGM2, Will: x.Will, WillNot: x.WillNot, IfWrong: x.IfWrong,
 	}
 	for _, d := range []struct {
 		t    *time.Time

@@ -324,6 +324,18 @@ func (p *parser) readSite(at string, v any, l *diagnosis.Lawn) {
 		"latitude": p.number(&lat, -90, 90), "longitude": p.number(&lon, -180, 180), "elevation_m": p.number(&l.ElevationM, -500, 9000),
 		"area_m2": p.number(&l.AreaM2, .01, 1e7), "affected_m2": p.number(&l.AffectedM2, 0, 1e7),
 		"texture": p.word(&l.Texture, textures...), "irrigated": p.truth(&l.Irrigated),
+		"normals_c": func(at string, v any) {
+			p.each(at, v, func(at string, v any) {
+				var x *float64
+				p.number(&x, -60, 60)(at, v)
+				if x != nil {
+					l.Normals = append(l.Normals, *x)
+				}
+			})
+			if list, ok := v.([]any); ok && len(list) != 12 {
+				p.refuse(at, "has %d months; twelve monthly means are wanted", len(list))
+			}
+		},
 		"species": func(at string, v any) {
 			p.each(at, v, func(at string, v any) {
 				id, _ := v.(string)

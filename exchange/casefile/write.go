@@ -34,6 +34,9 @@ func Write(c diagnosis.Case) ([]byte, error) {
 	set(site, "affected_m2", c.Lawn.AffectedM2)
 	text(site, "texture", c.Lawn.Texture)
 	truth(site, "irrigated", c.Lawn.Irrigated)
+	if len(c.Lawn.Normals) > 0 {
+		site["normals_c"] = c.Lawn.Normals
+	}
 
 	out := map[string]any{"hodos_case": Version, "date": day(c.Lawn.Date), "site": site, "findings": plain(c.Findings)}
 	text(out, "title", c.Title)

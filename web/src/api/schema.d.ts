@@ -1132,22 +1132,55 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         ActionLine: {
+            /** Format: double */
+            area_m2?: number;
+            /** @description the action in whose form it is done */
+            as?: string;
+            /** @description something found calls for it or tempts to it; false: nothing does */
+            called: boolean;
             causes?: string[] | null;
             cautions: string[];
             check?: string[] | null;
+            /** @description how much, in words */
+            dose?: string;
             from?: string;
+            /** @description the gate that decided */
+            gate?: string;
+            /** @description law, label, agronomy, policy or safety */
+            gate_kind?: string;
             grade: string;
             group: string;
             id: string;
+            if_wrong?: string;
             label: string;
             /** Format: int64 */
             look_after_days?: number;
+            looks_after_days?: number[] | null;
+            /**
+             * Format: double
+             * @description nitrogen of the dose, where it feeds
+             */
+            n_g_m2?: number;
+            /**
+             * Format: int64
+             * @description rank in the order of work
+             */
+            order: number;
+            /**
+             * Format: double
+             * @description in the firm's money, for the area it treats
+             */
+            price?: number;
             reasons: string[];
+            /** @description name of the season, with schedule */
+            season?: string;
             to?: string;
             until?: string;
             until_what?: string;
             /** @enum {string} */
             verdict: "do-now" | "schedule" | "check-first" | "hold" | "avoid";
+            will?: string;
+            will_not?: string;
         };
         AdvanceBody: {
             /** Format: int64 */
@@ -1158,6 +1191,10 @@ export interface components {
             causes: components["schemas"]["Cause"][];
             /** @description single answers that would change what leads */
             changes: components["schemas"]["Change"][];
+            /** @description aims that collide, with their prices */
+            choices: components["schemas"]["Choice"][];
+            /** @description checks on which verdicts wait, before the next checks */
+            decisive_checks: components["schemas"]["Wanted"][];
             /** Format: int64 */
             hodos_diagnosis: number;
             /** @description version of the tables that answered */
@@ -1316,6 +1353,11 @@ export interface components {
             procedure: string;
             station: string;
         };
+        Choice: {
+            about: string;
+            id: string;
+            ways: components["schemas"]["Way"][];
+        };
         Client: {
             email: string;
             id: string;
@@ -1363,7 +1405,7 @@ export interface components {
             comes_on?: string;
             id: string;
             /** @enum {string} */
-            kind: "window" | "endurance" | "frost" | "feeding" | "silent";
+            kind: "window" | "prevent" | "endurance" | "frost" | "feeding" | "silent";
             label: string;
             /**
              * Format: int64
@@ -1395,7 +1437,7 @@ export interface components {
             /** Format: double */
             rain_mm: number;
             /** @enum {string} */
-            spray: "fit" | "wind" | "rain" | "heat";
+            spray: "fit" | "wind" | "rain" | "heat" | "cold" | "unknown";
             station: string;
             /** Format: double */
             tmax_c: number;
@@ -1748,7 +1790,7 @@ export interface components {
         };
         NotedInputBody: {
             /** @enum {string} */
-            kind: "window" | "endurance" | "frost" | "feeding" | "silent";
+            kind: "window" | "prevent" | "endurance" | "frost" | "feeding" | "silent";
             subject: string;
         };
         Notice: {
@@ -1913,6 +1955,10 @@ export interface components {
             /** Format: double */
             n_g_m2?: number;
             note: string;
+            /** @description usual limits that it lay outside of: nitrogen, wind, heat */
+            readonly outside?: string[] | null;
+            /** @description why; asked for where it lay outside a limit */
+            outside_reason?: string;
             /** Format: double */
             p_g_m2?: number;
             product: string;
@@ -2236,11 +2282,18 @@ export interface components {
             target_n_g_m2: number;
         };
         VAction: {
+            /** @description recorded with the wind of the hour */
+            airborne: boolean;
+            feeds: boolean;
             id: string;
             label: string;
             /** Format: int64 */
             look_after_days: number;
             pesticide: boolean;
+            /** @description false: said to the client, nothing is recorded of it */
+            recorded: boolean;
+            takes_product: boolean;
+            waters: boolean;
         };
         VCause: {
             family: string;
@@ -2262,6 +2315,8 @@ export interface components {
             minutes: number;
             procedure: string;
             station: string;
+            /** @description moves no cause; asked only where the advice names it */
+            steers: boolean;
             /** Format: double */
             step: number;
             unit: string;
@@ -2339,6 +2394,11 @@ export interface components {
             species: components["schemas"]["VSpecies"][];
             stations: components["schemas"]["VStation"][];
             weather_findings: components["schemas"]["VWeather"][];
+        };
+        Wanted: {
+            action: string;
+            finding: string;
+            reason: string;
         };
         Watering: {
             /** @description the days of the calendar */
@@ -2423,6 +2483,18 @@ export interface components {
             soak_minutes: number;
             /** @description clock time */
             start: string;
+        };
+        Way: {
+            actions: string[];
+            label: string;
+            /**
+             * Format: double
+             * @description in the firm's money, for the damaged area
+             */
+            price: number;
+            risk: string;
+            /** @description to the aim */
+            weeks: string;
         };
         Weather: {
             cause?: string;
@@ -6588,7 +6660,7 @@ export interface operations {
     "list-notices": {
         parameters: {
             query: {
-                kind: "window" | "endurance" | "frost" | "feeding" | "silent";
+                kind: "window" | "prevent" | "endurance" | "frost" | "feeding" | "silent";
                 subject?: string;
             };
             header?: never;

@@ -32,7 +32,7 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
         queryClient.setQueryData(['day'], now)
         if (now.watch?.at !== before) return
       }
-      throw new Error('Nobody works the queue just now; the round stays in it')
+      throw new Error('The check is queued and will run as soon as a server is free')
     },
   })
   const w = day.watch
@@ -82,7 +82,7 @@ function Told({ g, today, form, left, onNoted, busy }: { g: Group; today: string
           <li key={n.id}>
             <Link to={`/zones/${n.zone_id}/sky`} data-level={n.level}>{n.site_name}, {n.zone_name}</Link>
             {!g.reason && <span className="told-why">{n.reason}</span>}
-            {g.reason && n.level > 1 && g.level > 1 && n.reason.includes('it was here before') && <span className="faint"> was here before</span>}
+            {n.kind === 'window' && n.level > 1 && <span className="faint"> was here before</span>}
             {n.noted_by && <span className="faint"> noted by {n.noted_by}</span>}
           </li>
         ))}

@@ -10,7 +10,7 @@ describe('what the watch tells', () => {
     expect(g.map((x) => [x.key, x.notices.length])).toEqual([['endurance ', 1], ['window dollar-spot', 2]])
   })
   it('says a reason once where all share it, and puts lawns that had it before first', () => {
-    const [g] = grouped([notice({ zone_id: 'a' }), notice({ zone_id: 'b', level: 2, reason: 'on 7 of 7 days; it was here before' })])
+    const [g] = grouped([notice({ zone_id: 'a' }), notice({ zone_id: 'b', level: 2, reason: 'on 7 of 7 days' })])
     expect(g?.reason).toBe('on 7 of 7 days')
     expect(g?.level).toBe(2)
     expect(g?.notices.map((n) => n.zone_id)).toEqual(['b', 'a'])

@@ -13,8 +13,6 @@ export interface Group {
   reason: string
 }
 
-const plain = (reason: string) => reason.replace('; it was here before', '')
-
 /** Puts the notices of one thing together, in the order in which they come; lawns that had it before go first. */
 export function grouped(notices: Notice[]): Group[] {
   const groups = new Map<string, Notice[]>()
@@ -25,7 +23,7 @@ export function grouped(notices: Notice[]): Group[] {
   return [...groups].flatMap(([key, list]) => {
     const [first] = list
     if (!first) return []
-    const same = list.every((n) => plain(n.reason) === plain(first.reason))
-    return [{ key, kind: first.kind, subject: first.subject, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? plain(first.reason) : '' }]
+    const same = list.every((n) => n.reason === first.reason)
+    return [{ key, kind: first.kind, subject: first.subject, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? first.reason : '' }]
   })
 }

@@ -3,48 +3,83 @@ import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
-import { newId, queryClient, useMe, useVisit, useWords } from '../api/queries'
-import { percent, showDate } from '../format'
+import { newId, queryClient, useMe, useVisit, useWords, type Words } from '../api/queries'
+import { percent, show, showDate } from '../format'
 import { useScales } from '../scales/useScales'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
+import { Choices } from './Choices'
+import { read } from './order'
 import './plan.css'
 
+type Line = Schemas['ActionLine']
+
 const parts = [
-  { verdict: 'do-now', head: 'Do now', say: 'The evidence carries it and no gate stands against it.' },
-  { verdict: 'check-first', head: 'Check first', say: 'One check decides.' },
-  { verdict: 'hold', head: 'Wait', say: 'Right in principle, wrong now.' },
-  { verdict: 'schedule', head: 'Later', say: 'Right, in its own season.' },
-  { verdict: 'avoid', head: 'Leave', say: 'Would do harm or nothing here.' },
+  { part: 'now', verdict: 'do-now', head: 'Do now', say: 'In this order.' },
+  { part: 'check', verdict: 'check-first', head: 'Check first', say: 'One check decides.' },
+  { part: 'wait', verdict: 'hold', head: 'Wait', say: 'Right, but not yet.' },
+  { part: 'later', verdict: 'schedule', head: 'Later', say: 'In its season.' },
 ] as const
 
 const grades: Record<string, string> = { A: 'replicated trials', B: 'extension consensus', C: "practitioners' experience" }
 
-/** Said aloud to the client rather than recorded. */
-const said = ['hold-nitrogen', 'leave-alone', 'wait-and-recheck']
+interface Context {
+  visit: string
+  zone: string
+  me: Schemas['Me']
+  words: Words
+}
 
-function Action({ a, visit, zone, form, canRecord, licensed }: { a: Schemas['ActionLine']; visit: string; zone: string; form: Schemas['Me']['date_form']; canRecord: boolean; licensed: boolean }) {
-  const words = useWords()
-  const [open, setOpen] = useState(a.verdict === 'do-now')
-  const when = a.from ? `${showDate(a.from, form)}${a.to && a.to !== a.from ? ` to ${showDate(a.to, form)}` : ''}` : a.until ? `until ${showDate(a.until, form)}` : a.until_what ? `until ${a.until_what}` : ''
+function whenOf(a: Line, form: Schemas['Me']['date_form']): string {
+  if (a.from) return `${showDate(a.from, form)}${a.to && a.to !== a.from ? ` to ${showDate(a.to, form)}` : ''}`
+  if (a.until) return `until ${showDate(a.until, form)}`
+  return a.until_what ? `until ${a.until_what}` : ''
+}
+
+/** One job of the plan: what, when and why in sight; how much, what it brings and the cautions under it. */
+function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
+  const [open, setOpen] = useState(a.verdict === 'do-now' && place <= 3)
+  const { visit, zone, me, words } = at
+  const action = words.action.get(a.id)
+  const canRecord = me.rights.includes('record-treatment') && a.verdict === 'do-now' && action?.recorded
+  const licensed = me.rights.includes('record-pesticide') || !action?.pesticide
   return (
     <li className="action" data-action={a.id} data-verdict={a.verdict}>
       <button type="button" className="action-head" aria-expanded={open} onClick={() => setOpen(!open)}>
-        <b>{a.label}</b>
-        {when && <span className="num action-when">{when}</span>}
-        <span className="action-why">{a.reasons[0]}</span>
+        <b>{a.verdict === 'do-now' && <span className="num place">{place}</span>} {a.label}</b>
+        <span className="num action-when">{whenOf(a, me.date_form)}</span>
+        <span className="action-why">{a.reasons[0]}{a.verdict === 'check-first' && a.check && <>: <b>{a.check.map((f) => words.findingLabel(f).toLowerCase()).join(', ')}</b></>}</span>
       </button>
       {open && (
         <div className="action-more">
           {a.reasons.length > 1 && <ul>{a.reasons.slice(1).map((r) => <li key={r}>{r}</li>)}</ul>}
-          {a.check && <p>Check: {a.check.map((f) => <Link key={f} to={`/visits/${visit}/${zone}`}>{words?.findingLabel(f)}</Link>)}</p>}
+          {a.check && <p>Check: {a.check.map((f) => <Link key={f} className="check-link" to={`/visits/${visit}/${zone}?check=${f}`}>{words.findingLabel(f)}</Link>)}</p>}
+          {a.dose && <p><b>How</b> {a.dose}</p>}
+          {a.will && <p><b>Brings</b> {a.will}{a.will_not && <>; <span className="faint">{a.will_not}</span></>}</p>}
+          {a.if_wrong && <p><b>If wrong</b> {a.if_wrong}</p>}
           {a.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
-          <p className="faint">Evidence {a.grade}: {grades[a.grade]}{a.look_after_days ? `. Look again after ${a.look_after_days} days` : ''}</p>
-          {a.verdict === 'do-now' && canRecord && words?.action.get(a.id)?.pesticide && !licensed && <p><b>A licensed applicator records this.</b></p>}
-          {a.verdict === 'do-now' && canRecord && !said.includes(a.id) && (licensed || !words?.action.get(a.id)?.pesticide) && <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>Record it</Link>}
+          <p className="faint">
+            Evidence {a.grade}: {grades[a.grade]}{a.looks_after_days?.length ? `. Follow up after ${a.looks_after_days.join(', ')} days` : ''}
+            {a.price && a.area_m2 ? `. About ${a.price.toFixed(0)} ${me.currency} for ${show(a.area_m2, 'm2', me.unit_system)}` : ''}
+            {a.gate_kind && a.verdict !== 'do-now' ? `. Held by ${a.gate_kind}` : ''}
+          </p>
+          {canRecord && (licensed ? <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>Record it</Link> : <p><b>A licensed applicator records this.</b></p>)}
         </div>
       )}
     </li>
+  )
+}
+
+/** What not to do: a line each for what somebody may be tempted to, and the names of what nothing calls for. */
+function Leave({ leave, idle }: { leave: Line[]; idle: Line[] }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <section data-part="avoid" aria-label="Don't do" className="leave">
+      <h2>Don’t do <small className="num faint">{leave.length}</small></h2>
+      <ul>{leave.map((a) => <li key={a.id} data-action={a.id} data-verdict="avoid"><b>{a.label}</b> <span className="faint">{a.reasons[0]}</span></li>)}</ul>
+      <button type="button" className="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} the {idle.length} that nothing found calls for</button>
+      {open && <p className="idle">{idle.map((a) => a.label).join(' · ')}</p>}
+    </section>
   )
 }
 
@@ -61,9 +96,10 @@ export default function Plan() {
   if (detail.isError || scales.isError) return <Problem error={detail.error ?? scales.error} />
   if (!detail.data || !scales.data || !me || !words) return <Busy what="the plan" />
   const d = scales.data.now.diagnosis
+  const plan = read(d.actions)
   const lead = d.causes.filter((c, i) => i === 0 || c.probability >= 0.3).slice(0, 3)
   const given = detail.data.given.filter((g) => g.zone_id === zone).at(-1)
-  const canRecord = me.rights.includes('record-treatment')
+  const at = { visit, zone, me, words }
   return (
     <div className="plan-page">
       <VisitHead detail={detail.data} me={me} zone={zone} view="plan" />
@@ -71,31 +107,30 @@ export default function Plan() {
         <section className="verdict-line">
           <p>
             {lead.map((c, i) => <span key={c.id}>{i > 0 && ', and '}<b>{words.cause.get(c.id)?.label}</b> at <b className="num">{percent(c.probability)} %</b></span>)}
-            {d.settled ? '. No further check can change a decision.' : '. A check may still change a decision.'}
+            {d.settled ? '. No further check would change the decision.' : '. A check may still change the decision.'}
           </p>
           <div className="verdict-do">
-            {given ? <span className="faint">given on {showDate(given.given_on, me.date_form)}: {words.cause.get(given.leading)?.label} <b className="num">{percent(given.probability)} %</b>, knowledge {given.knowledge}</span>
-              : me.rights.includes('answer-checks') && <Button type="primary" loading={give.isPending} onClick={() => give.mutate()}>Give this diagnosis</Button>}
+            {given ? <span className="faint">saved on {showDate(given.given_on, me.date_form)}: {words.cause.get(given.leading)?.label} <b className="num">{percent(given.probability)} %</b>, knowledge {given.knowledge}</span>
+              : me.rights.includes('answer-checks') && <Button type="primary" loading={give.isPending} onClick={() => give.mutate()}>Save this diagnosis</Button>}
             <a className="export" href={`/api/v1/visits/${visit}/zones/${zone}/case`} download>Case file</a>
           </div>
           {give.isError && <Problem error={give.error} />}
           <p className="told"><span className="faint">To the client</span> {d.told}</p>
         </section>
+        <Choices choices={d.choices} currency={me.currency} />
         <div className="verdicts">
           {parts.map((p) => {
-            const all = d.actions.filter((a) => a.verdict === p.verdict)
-            const idle = all.filter((a) => p.verdict === 'avoid' && !a.causes?.length && /^(nothing found calls|less will do|nothing is shown|mowing has not|not a grass|the lawn is not resting|none, or too)/.test(a.reasons[0] ?? ''))
-            const own = all.filter((a) => !idle.includes(a))
-            if (all.length === 0) return null
+            const lines = plan[p.part]
+            if (lines.length === 0) return null
             return (
               <section key={p.verdict} data-part={p.verdict} aria-label={p.head}>
-                <h2>{p.head} <small className="num faint">{all.length}</small></h2>
+                <h2>{p.head} <small className="num faint">{lines.length}</small></h2>
                 <p className="faint">{p.say}</p>
-                <ul>{own.map((a) => <Action key={a.id + a.verdict} a={a} visit={visit} zone={zone} form={me.date_form} canRecord={canRecord} licensed={me.rights.includes('record-pesticide')} />)}</ul>
-                {idle.length > 0 && <p className="idle">Nothing found calls for: {idle.map((a) => a.label.toLowerCase()).join(', ')}.</p>}
+                <ul>{lines.map((a, i) => <Action key={a.id + a.verdict} a={a} place={i + 1} at={at} />)}</ul>
               </section>
             )
           })}
+          <Leave leave={plan.leave} idle={plan.idle} />
         </div>
         <p className="faint foot">Hodos advises a trained person. The product label, local rules and licensed practice come first.</p>
       </main>

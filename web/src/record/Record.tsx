@@ -2,9 +2,10 @@ import { useState } from 'react'
 import { Button, Input } from 'antd'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { api, got, type Schemas } from '../api/client'
+import { api, got, Refused, type Schemas } from '../api/client'
 import { newId, useMe, useRefresh, useVisit, useWords } from '../api/queries'
 import { fromSI, readNumber, show, showDate, toSI, unitFor } from '../format'
+import { inOrder } from '../plan/order'
 import { useScales } from '../scales/useScales'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
@@ -27,12 +28,29 @@ interface Draft {
   air: string
   reentry: string
   note: string
+  why: string
   signed: string
 }
 
-const feeding = ['apply-nitrogen', 'spoon-feed-nitrogen']
-const watering = ['water-deep', 'spot-water', 'syringe-midday', 'survival-water', 'leach-salts']
-const withProduct = /^(apply|fungicide|insecticide|herbicide|preemergent|growth|moss|overseed|slit|plug|topdress|leach)/
+/** Amounts of a unit as people enter them. */
+const packUnits = ['g', 'kg', 'mL', 'L', 'oz', 'lb', 'floz', 'gal']
+
+const flags: Record<string, string> = { nitrogen: 'nitrogen over the usual most at once', wind: 'wind outside the usual limits', heat: 'too hot for a spray' }
+
+/** A number of a record as it is entered in the firm's units; empty where the record does not say. */
+function entered(x: number | undefined, unit: string, sys: Schemas['Me']['unit_system'], digits = 2): string {
+  if (x === undefined) return ''
+  const f = 10 ** digits
+  return String(Math.round(fromSI(x, unit, sys) * f) / f)
+}
+
+/** The analysis that a record's amounts come to, in per cent by weight of oxides, where they can be worked back. */
+function bagOf(r: Schemas['Record']): Partial<Draft> {
+  const grams = r.amount === undefined ? undefined : r.amount * ({ g: 1, kg: 1000, oz: 28.349523125, lb: 453.59237 }[r.amount_unit] ?? NaN)
+  if (!grams || r.n_g_m2 === undefined) return {}
+  const of = (x: number | undefined, oxide: number) => String(Math.round(((x ?? 0) * r.area_m2 * 100) / grams / oxide))
+  return { n: of(r.n_g_m2, 1), p2o5: of(r.p_g_m2, 0.436), k2o: of(r.k_g_m2, 0.83) }
+}
 
 function Field({ label, unit, value, onChange, hint, wide }: { label: string; unit?: string; value: string; onChange: (v: string) => void; hint?: string; wide?: boolean }) {
   return (
@@ -65,13 +83,16 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const us = sys === 'us'
   const areaUnit = unitFor('m2', sys)?.label ?? 'm²'
   const rateUnit = unitFor('g/m2', sys)?.label ?? 'g/m²'
-  const doNow = scales.diagnosis.actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen' && a.id !== 'leave-alone' && (me.rights.includes('record-pesticide') || !words?.action.get(a.id)?.pesticide))
-  const blank: Draft = { action: first || doNow[0]?.id || '', area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))), product: '', amount: '', amountUnit: us ? 'lb' : 'kg', target: us ? '0.5' : '2.4', n: '20', p2o5: '0', k2o: '0', source: 'slow', iron: '', water: '', wind: '', air: '', reentry: '', note: '', signed: me.name }
+  const doNow = inOrder(scales.diagnosis.actions).filter((a) => a.verdict === 'do-now' && !a.as && words?.action.get(a.id)?.recorded === true && (me.rights.includes('record-pesticide') || !words.action.get(a.id)?.pesticide))
+  const chosen = first || (doNow[0]?.id ?? '')
+  const blank: Draft = { action: chosen, area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))), product: '', amount: '', amountUnit: us ? 'lb' : 'kg', target: entered(scales.diagnosis.actions.find((a) => a.id === chosen && a.verdict === 'do-now')?.n_g_m2, 'g/m2', sys), n: '', p2o5: '0', k2o: '0', source: '', iron: '', water: '', wind: '', air: '', reentry: '', note: '', why: '', signed: me.name }
   const [d, setD] = useState<Draft>(blank)
   const [corrects, setCorrects] = useState('')
   const set = (change: Partial<Draft>) => setD((x) => ({ ...x, ...change }))
   const action = words?.action.get(d.action)
-  const isFeed = feeding.includes(d.action)
+  const isFeed = action?.feeds ?? false
+  const isWater = action?.waters ?? false
+  const hasProduct = action?.takes_product ?? false
   const si = (text: string, unit: string) => {
     const n = readNumber(text)
     return n === undefined ? undefined : toSI(n, unit, sys)
@@ -86,7 +107,7 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const save = useMutation({
     mutationFn: async (ids: { id: string; followUp: string }) => {
       const body: Schemas['Record'] = {
-        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, signed_name: d.signed, voided: false, ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
+        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, outside_reason: d.why, signed_name: d.signed, voided: false, ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
       }
       if (isFeed && sums.data) {
         const grams = sums.data.product_g
@@ -94,9 +115,9 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
       } else if (readNumber(d.amount) !== undefined) {
         Object.assign(body, { amount: readNumber(d.amount), amount_unit: d.amountUnit })
       }
-      if (d.action === 'apply-iron' && readNumber(d.iron) !== undefined) body.fe_g_m2 = readNumber(d.iron)
-      if (watering.includes(d.action) && readNumber(d.water) !== undefined) body.water_mm = si(d.water, 'mm')
-      if (readNumber(d.wind) !== undefined) body.wind_ms = readNumber(d.wind)
+      if (givesIron && readNumber(d.iron) !== undefined) body.fe_g_m2 = si(d.iron, 'g/m2')
+      if (isWater && readNumber(d.water) !== undefined) body.water_mm = si(d.water, 'mm')
+      if (readNumber(d.wind) !== undefined) body.wind_ms = si(d.wind, 'm/s')
       if (readNumber(d.air) !== undefined) body.air_c = si(d.air, 'C')
       return got(api.POST('/visits/{id}/records', { params: { path: { id: detail.visit.id } }, body }))
     },
@@ -104,6 +125,21 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   })
   // one key for one record: pressing twice, or after a lost connection, records once
   const [ids, setIds] = useState(() => ({ id: newId(), followUp: newId() }))
+  const afresh = (draft: Draft, of: string) => {
+    save.reset()
+    setIds({ id: newId(), followUp: newId() })
+    setCorrects(of)
+    setD(draft)
+  }
+  // a correction begins with everything that the record says
+  const correct = (r: Schemas['Record']) =>
+    afresh({
+      ...blank, action: r.action, product: r.product, area: entered(r.area_m2, 'm2', sys, 0), amount: r.amount === undefined ? '' : String(r.amount), amountUnit: r.amount_unit || blank.amountUnit,
+      target: entered(r.n_g_m2, 'g/m2', sys), source: r.source, iron: entered(r.fe_g_m2, 'g/m2', sys, 3), water: entered(r.water_mm, 'mm', sys), wind: entered(r.wind_ms, 'm/s', sys, 1), air: entered(r.air_c, 'C', sys, 0),
+      reentry: r.reentry, note: r.note, why: r.outside_reason ?? '', ...bagOf(r),
+    }, r.id)
+  const asksWhy = d.why !== '' || (save.error instanceof Refused && save.error.fields.some((f) => f.field.endsWith('outside_reason')))
+  const givesIron = action?.id === 'apply-iron' || action?.id === 'moss-control'
   const may = me.rights.includes('record-treatment')
   const advice = scales.diagnosis.actions.find((a) => a.id === d.action)
   const records = detail.records.filter((r) => r.zone_id === zone.id)
@@ -117,14 +153,14 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
           <label className="field wide"><span>What was done</span>
             <select value={d.action} aria-label="What was done" onChange={(e) => set({ action: e.target.value })}>
               <optgroup label="Advised now">{doNow.map((a) => <option key={a.id} value={a.id}>{a.label}</option>)}</optgroup>
-              <optgroup label="All actions">{words?.raw.actions.filter((a) => a.id !== 'hold-nitrogen').map((a) => <option key={`all-${a.id}`} value={a.id}>{a.label}</option>)}</optgroup>
+              <optgroup label="All actions">{words?.raw.actions.filter((a) => a.recorded).map((a) => <option key={`all-${a.id}`} value={a.id}>{a.label}</option>)}</optgroup>
             </select>
           </label>
           {advice && advice.verdict !== 'do-now' && <p className="caution">The plan says {advice.verdict.replaceAll('-', ' ')}: {advice.reasons[0]}</p>}
           {advice?.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
           <div className="fields">
             <Field label="Area treated" unit={areaUnit} value={d.area} onChange={(area) => set({ area })} hint={`zone ${show(zone.area_m2, 'm2', sys)}, ± ${Math.round(zone.area_error * 100)} %`} />
-            {withProduct.test(d.action) && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
+            {hasProduct && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
             {isFeed && (
               <>
                 <Field label="Nitrogen wanted" unit={rateUnit} value={d.target} onChange={(target) => set({ target })} />
@@ -132,38 +168,39 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
                 <Field label="P₂O₅" unit="%" value={d.p2o5} onChange={(p2o5) => set({ p2o5 })} />
                 <Field label="K₂O" unit="%" value={d.k2o} onChange={(k2o) => set({ k2o })} />
                 <label className="field"><span>Release</span>
-                  <select value={d.source} aria-label="Release" onChange={(e) => set({ source: e.target.value as Draft['source'] })}><option value="slow">slow</option><option value="quick">quick</option><option value="organic">organic</option></select>
+                  <select value={d.source} aria-label="Release" onChange={(e) => set({ source: e.target.value as Draft['source'] })}><option value="">not said</option><option value="slow">slow</option><option value="quick">quick</option><option value="organic">organic</option></select>
                 </label>
               </>
             )}
-            {!isFeed && withProduct.test(d.action) && (
+            {!isFeed && hasProduct && (
               <>
                 <Field label="Amount" unit={d.amountUnit} value={d.amount} onChange={(amount) => set({ amount })} />
                 <label className="field"><span>Unit</span>
-                  <select value={d.amountUnit} aria-label="Unit" onChange={(e) => set({ amountUnit: e.target.value })}>{['g', 'kg', 'mL', 'L', 'oz', 'lb', 'floz', 'gal'].map((u) => <option key={u}>{u}</option>)}</select>
+                  <select value={d.amountUnit} aria-label="Unit" onChange={(e) => set({ amountUnit: e.target.value })}>{packUnits.map((u) => <option key={u}>{u}</option>)}</select>
                 </label>
               </>
             )}
-            {d.action === 'apply-iron' && <Field label="Iron" unit="g Fe/m²" value={d.iron} onChange={(iron) => set({ iron })} />}
-            {watering.includes(d.action) && <Field label="Water given" unit={unitFor('mm', sys)?.label} value={d.water} onChange={(water) => set({ water })} />}
+            {givesIron && <Field label="Iron (Fe)" unit={rateUnit} value={d.iron} onChange={(iron) => set({ iron })} />}
+            {isWater && <Field label="Water given" unit={unitFor('mm', sys)?.label} value={d.water} onChange={(water) => set({ water })} />}
             {action?.pesticide && (
               <>
-                <Field label="Wind" unit="m/s" value={d.wind} onChange={(wind) => set({ wind })} hint="1 to 4.5 m/s, no inversion" />
+                <Field label="Wind" unit={unitFor('m/s', sys)?.label} value={d.wind} onChange={(wind) => set({ wind })} hint={us ? '3 to 10 mph, no inversion' : '1.3 to 4.5 m/s, no inversion'} />
                 <Field label="Air" unit={unitFor('C', sys)?.label} value={d.air} onChange={(air) => set({ air })} />
-                <Field label="Back on the lawn" value={d.reentry} onChange={(reentry) => set({ reentry })} hint="by the label, and not before it is dry" />
+                <Field label="Re-entry (when people and pets may return)" value={d.reentry} onChange={(reentry) => set({ reentry })} hint="by the label; not before it is dry, or watered in and dry" />
               </>
             )}
+            {asksWhy && <Field label="Outside the usual limits: why" value={d.why} onChange={(why) => set({ why })} wide hint="it is recorded as it happened, with this reason" />}
             <Field label="Note" value={d.note} onChange={(note) => set({ note })} wide />
             <Field label="Signed" value={d.signed} onChange={(signed) => set({ signed })} hint={action?.pesticide ? (me.licence_until ? `licence valid until ${showDate(me.licence_until, me.date_form)}` : 'needs a licence that is valid today') : undefined} />
           </div>
           {isFeed && sums.isError && <Problem error={sums.error} />}
           {save.isError && <Problem error={save.error} />}
           {may && action?.pesticide && !me.rights.includes('record-pesticide') && <p className="caution"><b>A licensed applicator records this.</b></p>}
-          {may ? <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>Sign and record</Button> : <p className="faint">Your role reads records and does not write them.</p>}
+          {may ? <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>Sign and record</Button> : <p className="faint">Your role can view records but not add them.</p>}
           {save.isSuccess && (
             <div className="recorded" role="status">
-              <p><b>Recorded.</b> {save.data.follow_up ? <>The next look is booked for <b className="num" data-follow-up={save.data.follow_up.id}>{showDate(save.data.follow_up.due_on, me.date_form, true)}</b>.</> : 'No look is needed for this.'}</p>
-              <p><Button onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setCorrects(''); setD({ ...blank, action: '' }) }}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
+              <p><b>Recorded.</b> {save.data.follow_up ? <>The follow-up is booked for <b className="num" data-follow-up={save.data.follow_up.id}>{showDate(save.data.follow_up.due_on, me.date_form, true)}</b>.</> : 'No follow-up needed.'}</p>
+              <p><Button onClick={() => afresh({ ...blank, action: '' }, '')}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
             </div>
           )}
         </form>
@@ -182,7 +219,8 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
               <li key={r.id} data-void={r.voided}>
                 <b>{words?.action.get(r.action)?.label}</b> <span className="num">{showDate(r.applied_on, me.date_form)}</span>
                 <span className="faint">{show(r.area_m2, 'm2', sys)}{r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}{r.product ? ` ${r.product}` : ''}{r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}{r.licence_number ? ` (${r.licence_number})` : ''}{r.corrects_id ? ', corrects an earlier entry' : ''}{replaced.has(r.id) ? ', corrected since' : ''}</span>
-                {may && !replaced.has(r.id) && <Button size="small" onClick={() => { save.reset(); setIds({ id: newId(), followUp: newId() }); setCorrects(r.id); setD({ ...blank, action: r.action, product: r.product, area: String(Math.round(fromSI(r.area_m2, 'm2', sys))), amount: r.amount === undefined ? '' : String(r.amount), amountUnit: r.amount_unit || blank.amountUnit, reentry: r.reentry, note: r.note, water: r.water_mm === undefined ? '' : String(Math.round(fromSI(r.water_mm, 'mm', sys) * 10) / 10), iron: r.fe_g_m2 === undefined ? '' : String(r.fe_g_m2), wind: r.wind_ms === undefined ? '' : String(r.wind_ms), target: r.n_g_m2 === undefined ? blank.target : String(Math.round(fromSI(r.n_g_m2, 'g/m2', sys) * 100) / 100) }) }}>Correct</Button>}
+                {r.outside?.map((f) => <span key={f} className="caution">{flags[f]}{r.outside_reason && `: ${r.outside_reason}`}</span>)}
+                {may && !replaced.has(r.id) && <Button size="small" onClick={() => correct(r)}>Correct</Button>}
               </li>
             ))}
           </ul>

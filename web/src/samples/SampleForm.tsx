@@ -25,7 +25,7 @@ export default function SampleForm() {
         <div><dt>From</dt><dd>{f.sample.zone_name}, {Math.round(f.area_m2)} m²{f.texture && `, ${words.valueLabel('texture', f.texture)}`}</dd></div>
         <div><dt>Grass</dt><dd>{f.grasses.map((g) => words.species.get(g)?.label ?? g).join(', ')}</dd></div>
         {f.sample.note && <div><dt>Note</dt><dd>{f.sample.note}</dd></div>}
-        <div><dt>Asked for</dt><dd>{f.wanted.map((w) => words.findingLabel(w).replace('Laboratory: ', '')).join(', ')}</dd></div>
+        <div><dt>Asked for</dt><dd>{f.wanted.map((w) => words.findingLabel(w)).join(', ')}</dd></div>
         <div><dt>Suspected</dt><dd>{f.suspected.join('; ') || 'nothing yet'}</dd></div>
         <div><dt>Found on the spot</dt><dd>{f.findings.join('; ') || 'nothing noted'}</dd></div>
       </dl>

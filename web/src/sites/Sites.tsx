@@ -107,6 +107,7 @@ function ZoneForm({ zone, site, me, words, onDone }: { zone?: Schemas['Zone']; s
       <Pick label="Watered" value={d.irrigated === undefined || d.irrigated === null ? '' : d.irrigated ? 'yes' : 'no'} onChange={(v) => setD({ ...d, irrigated: v === '' ? undefined : v === 'yes' })} options={[['', 'not known'], ['yes', 'has irrigation'], ['no', 'is not irrigated']]} />
       <div className="fields">
         <Pick label="In summer" value={d.policy['summer-water'] ?? ''} onChange={(v) => setD({ ...d, policy: { ...d.policy, 'summer-water': (v || undefined) as never } })} options={[['', 'not said'], ['keep-green', 'keep green'], ['let-rest', 'let rest'], ['one-area', 'one area green']]} />
+        <Pick label="Summer feeding" value={d.policy['summer-feeding'] ?? ''} onChange={(v) => setD({ ...d, policy: { ...d.policy, 'summer-feeding': (v || undefined) as never } })} options={[['', 'not said'], ['none', 'none'], ['spoon-feed', 'little and often']]} />
         <Pick label="Pests" value={d.policy.pests ?? ''} onChange={(v) => setD({ ...d, policy: { ...d.policy, pests: (v || undefined) as never } })} options={[['', 'not said'], ['threshold', 'at the threshold'], ['preventive', 'preventive']]} />
         <Pick label="Blemishes" value={d.policy.blemishes ?? ''} onChange={(v) => setD({ ...d, policy: { ...d.policy, blemishes: (v || undefined) as never } })} options={[['', 'not said'], ['tolerate', 'tolerate'], ['treat', 'treat']]} />
       </div>

@@ -46,7 +46,7 @@ function SampleLine({ s, form, may, words, onIn }: { s: Schemas['Sample']; form:
         <span className="sample-state">{s.returned_on ? `back ${showDate(s.returned_on, form)}${s.origin === 'simulated' ? ', simulated' : s.laboratory ? `, ${s.laboratory}` : ''}` : s.overdue ? `overdue since ${showDate(s.expected_on, form)}` : `expected ${showDate(s.expected_on, form)}`}</span>
       </p>
       {s.returned_on ? (
-        <dl>{Object.entries(s.values).map(([id, v]) => <div key={id}><dt>{words.findingLabel(id).replace('Laboratory: ', '')}</dt><dd className="num">{words.valueLabel(id, v)}</dd></div>)}</dl>
+        <dl>{Object.entries(s.values).map(([id, v]) => <div key={id}><dt>{words.findingLabel(id)}</dt><dd className="num">{words.valueLabel(id, v)}</dd></div>)}</dl>
       ) : (
         <p className="buttons">
           <Link className="sample-form-link" to={`/samples/${s.id}`}>Form to go with it</Link>

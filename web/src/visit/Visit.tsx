@@ -1,5 +1,5 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { Button } from 'antd'
 import type { Schemas } from '../api/client'
 import { newId, useMe, useVisit, useWords, type Words } from '../api/queries'
@@ -15,6 +15,7 @@ import { answerAt, typing } from './keys'
 import { outbox } from './box'
 import { useOutbox } from './outbox'
 import { planShare, ZonePlan } from './ZonePlan'
+import { inOrder } from '../plan/order'
 import { VisitHead } from './VisitHead'
 import './visit.css'
 
@@ -29,6 +30,7 @@ type Answers = Map<string, { value: Plain; waiting: boolean; by: string }>
 export default function Visit() {
   const { visit = '', zone: zoneParam = '' } = useParams()
   const navigate = useNavigate()
+  const [search] = useSearchParams()
   const me = useMe().data
   const words = useWords()
   const detail = useVisit(visit)
@@ -36,8 +38,12 @@ export default function Visit() {
   const zone = zoneParam || detail.data?.visit.zone_id || zones[0]?.id || ''
   const scales = useScales(visit, zone)
   const box = useOutbox(outbox)
-  const [station, setStation] = useState('ask')
-  const [active, setActive] = useState('')
+  const [picked, setStation] = useState('')
+  const [touched, setActive] = useState('')
+  // the plan links to the check that it waits for
+  const wanted = search.get('check') ?? ''
+  const station = picked || words?.finding.get(wanted)?.station || 'ask'
+  const active = touched || (picked ? '' : wanted)
   const [open, setOpen] = useState<string[]>([])
 
   const answers: Answers = useMemo(() => {
@@ -58,11 +64,13 @@ export default function Visit() {
     [may, visit, zone, seq],
   )
 
-  const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour').flatMap((f) => (compared.includes(f.id) ? [f, { ...f, id: f.id + healthy, label: `${f.label}, healthy spot`, ask: 'The same at the good spot: the difference tells' }] : [f])) ?? [], [words, station])
+  // what only steers the advice is asked where a line of it waits for the answer
+  const asked = useMemo(() => new Set(scales.data?.now.diagnosis.actions.flatMap((a) => (a.verdict === 'check-first' ? a.check ?? [] : [])) ?? []), [scales.data])
+  const checks = useMemo(() => words?.raw.findings.filter((f) => f.station === station && f.id !== 'soil-temp-hour' && (!f.steers || asked.has(f.id) || answers.has(f.id))).flatMap((f) => (compared.includes(f.id) ? [f, { ...f, id: f.id + healthy, label: `${f.label}, healthy spot`, ask: 'Repeat at a healthy spot and compare' }] : [f])) ?? [], [words, station, asked, answers])
   const current = checks.find((f) => f.id === active) ?? checks[0]
   const next = scales.data?.now.diagnosis.next_checks ?? []
-  const needed = scales.data?.now.diagnosis.actions.filter((a) => a.verdict === 'check-first' && (scales.data.now.diagnosis.causes.find((c) => c.id === a.causes?.[0])?.probability ?? 0) >= 0.5).sort((a, b) => Number(a.group === 'reseed') - Number(b.group === 'reseed'))
-  const suggestion = needed?.[0]?.check?.[0] ?? (next.find((n) => n.decides) ?? next[0])?.finding
+  const decisive = scales.data?.now.diagnosis.decisive_checks ?? []
+  const suggestion = decisive[0]?.finding ?? (next.find((n) => n.decides) ?? next[0])?.finding
 
   const goTo = useCallback(
     (finding: string) => {
@@ -166,8 +174,8 @@ export default function Visit() {
             <h2>On the scales <small className="faint">line: look first, tick: act</small></h2>
             <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={6}
               onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
-            <NextChecks next={next} needed={needed ?? []} settled={d.settled} words={words} onGo={goTo} />
-            <Decided actions={d.actions} />
+            <NextChecks next={next} decisive={decisive} settled={d.settled} words={words} onGo={goTo} />
+            <Decided actions={d.actions} words={words} />
             {d.notices.filter((n) => words.finding.has(n.about)).map((n) => <p key={n.about + n.text} className="notice"><strong>{words.findingLabel(n.about)}</strong> {n.text}</p>)}
           </>
         )}
@@ -177,19 +185,19 @@ export default function Visit() {
   )
 }
 
-function NextChecks({ next, needed, settled, words, onGo }: { next: Schemas['Check'][]; needed: Schemas['ActionLine'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
-  const first = needed.slice(0, 1).map((a) => [a.check?.[0] ?? '', a] as const)
+function NextChecks({ next, decisive, settled, words, onGo }: { next: Schemas['Check'][]; decisive: Schemas['Wanted'][]; settled: boolean; words: Words; onGo: (finding: string) => void }) {
+  const first = decisive.slice(0, 1)
   // what decides comes first; within that, by gain per minute
-  const shown = [...next].sort((a, b) => Number(b.decides) - Number(a.decides)).filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some(([f]) => f === n.finding)).slice(0, 3 - first.length)
+  const shown = [...next].sort((a, b) => Number(b.decides) - Number(a.decides)).filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some((w) => w.finding === n.finding)).slice(0, 3 - first.length)
   return (
     <section className="next" aria-label="Next checks">
       <h2>Next worth doing <kbd>n</kbd></h2>
-      {settled && <p className="settled">No check can change a decision any more.</p>}
-      {first.map(([finding, a]) => (
-        <button key={finding} type="button" className="next-check" data-next={finding} onClick={() => onGo(finding)}>
-          <span className="next-name">{words.findingLabel(finding)}</span>
+      {settled && <p className="settled">No further check would change the decision.</p>}
+      {first.map((w) => (
+        <button key={w.finding} type="button" className="next-check" data-next={w.finding} onClick={() => onGo(w.finding)}>
+          <span className="next-name">{words.findingLabel(w.finding)}</span>
           <span className="num">decides</span>
-          <span className="faint">{a.label}: {a.reasons[0]}</span>
+          <span className="faint">{words.action.get(w.action)?.label}: {w.reason}</span>
         </button>
       ))}
       {shown.map((n, i) => {
@@ -219,7 +227,7 @@ function Changes({ changes, words, onGo }: { changes: Schemas['Change'][]; words
   return (
     <section className="ledger" aria-label="What would change this">
       <h3>What would change this</h3>
-      {changes.length === 0 && <p className="faint">No single answer that is still open.</p>}
+      {changes.length === 0 && <p className="faint">No single remaining check would change this.</p>}
       <ul className="changes">
         {changes.map((c) => (
           <li key={c.finding}>
@@ -233,13 +241,13 @@ function Changes({ changes, words, onGo }: { changes: Schemas['Change'][]; words
 }
 
 /** What may be decided already: what to do now, and what would do harm although people reach for it. */
-function Decided({ actions }: { actions: Schemas['ActionLine'][] }) {
-  const does = actions.filter((a) => a.verdict === 'do-now' && a.id !== 'hold-nitrogen').slice(0, 3)
-  const tempting = ['insecticide-curative', 'fungicide-curative', 'apply-nitrogen', 'herbicide-broadcast']
-  const harms = actions.filter((a) => tempting.includes(a.id) && (a.verdict === 'hold' || a.verdict === 'check-first')).slice(0, 3)
+function Decided({ actions, words }: { actions: Schemas['ActionLine'][]; words: Words }) {
+  const of = (a: Schemas['ActionLine']) => words.action.get(a.id)
+  const does = inOrder(actions.filter((a) => a.verdict === 'do-now' && of(a)?.recorded && !a.as)).slice(0, 3)
+  const harms = actions.filter((a) => a.called && (of(a)?.pesticide || of(a)?.feeds) && (a.verdict === 'hold' || a.verdict === 'check-first')).slice(0, 3)
   return (
     <section className="decided" aria-label="Already decided">
-      {does.length + harms.length > 0 && <h2>Can be said already</h2>}
+      {does.length + harms.length > 0 && <h2>Already clear</h2>}
       {does.map((a) => <p key={a.id} data-verdict="do-now"><b>Do</b> {a.label}: <span className="faint">{a.reasons[0]}</span></p>)}
       {harms.map((a) => <p key={a.id} data-verdict={a.verdict}><b>{a.verdict === 'hold' ? 'Wait' : 'Check'}</b> {a.label}: <span className="faint">{a.reasons[0]}</span></p>)}
     </section>
