@@ -185,10 +185,12 @@ func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosi
 		return err
 	}
 	for _, r := range store.Standing(records) {
+		t := diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WMM: r.WaterMM, Source: r.Source, Note: r.Note}
 		if r.VisitID == visit {
-			continue // what this visit did is no evidence of what was there before it
+			c.Done = append(c.Done, t)
+		} else {
+			c.Treatments = append(c.Treatments, t)
 		}
-		c.Treatments = append(c.Treatments, diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WMM: r.WaterMM, Source: r.Source, Note: r.Note})
 	}
 	var former []store.Diagnosis
 	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date, date.AddDate(0, 0, -historyDays)).Order("given_on").Find(&former).Error; err != nil {

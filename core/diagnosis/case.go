@@ -168,6 +168,7 @@ type Case struct {
 	Weather    []weather.Day
 	Forecast   []weather.Day
 	Treatments []Treatment
+	Done       []Treatment // on this visit: no evidence of what it found, but advice counts them like those of before
 	Context    Context
 	Notes      string
 }

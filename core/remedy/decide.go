@@ -249,10 +249,13 @@ func (p *plan) holdFeeding() {
 	n, h := p.at["apply-nitrogen"], p.at["hold-nitrogen"]
 	*h = Advice{ID: "hold-nitrogen", Verdict: Avoid, Reasons: []string{"nothing found calls for it"}}
 	asked := terms["hungry"](s, 0) == yes || terms["slow"](s, 0) == yes || s.grass.Family == turf.Warm
+	if s.since("n") < 1 {
+		return // fed on this visit: there is nothing to be tempted by
+	}
 	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
 	switch {
 	case held:
-		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: slices.Clone(n.Reasons), Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
+		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: n.Reasons[:1:1], Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
 		h.Until, h.UntilWhat = n.Until, n.UntilWhat
 		if n.Verdict == Schedule {
 			h.Until = n.From

@@ -16,7 +16,7 @@ var factRows = []factRow{
 	{"light-watering-of-new-stands", DoNow, "new-stand and without moist-feel and unknown(soil-moisture)", "a new stand is kept moist at the surface", ""},
 
 	{"flush-spot-with-water", DoNow, "spill-kind = fertilizer|salt and living", "what was spilled is diluted while the crowns live", ""},
-	{"flush-spot-with-water", DoNow, "since(n) <= 5 and n-recent > 4.9 and without dead", "too much was spread {since-n} days ago: sweep it up, then flush", ""},
+	{"flush-spot-with-water", DoNow, "since(n) <= 5 and n-recent > 4.9 and without dead", "too much was spread {since-n}: sweep it up, then flush", ""},
 	{"flush-spot-with-water", Avoid, "spill-kind = fuel|pesticide|unknown or soil-smell = chemical", "do not flush what nobody has named: report it, as the place asks", ""},
 
 	{"water-deep", DoNow, "new-stand and dry", "the new stand is dry: in the form of light watering, several times a day", ""},

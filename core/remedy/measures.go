@@ -402,7 +402,7 @@ func (s *situation) gapDays() float64 {
 // nitrogenSince adds up what was given in the last days, g N/m².
 func (s *situation) nitrogenSince(days float64) float64 {
 	sum := 0.0
-	for _, t := range s.c.Treatments {
+	for _, t := range s.treatments() {
 		age := s.c.Lawn.Date.Sub(t.Date).Hours() / 24
 		if t.NGM2 != nil && age >= 0 && age <= days {
 			sum += *t.NGM2

@@ -2,6 +2,7 @@ package remedy
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"hodos/core/diagnosis"
@@ -77,7 +78,7 @@ func survey(c diagnosis.Case, r diagnosis.Result, say units.Saying) *situation {
 	}
 	s.lay()
 	s.seasons()
-	for _, t := range c.Treatments {
+	for _, t := range s.treatments() {
 		age := c.Lawn.Date.Sub(t.Date).Hours() / 24
 		if age < 0 {
 			continue
@@ -253,6 +254,11 @@ func (s *situation) growth(k int) float64 {
 		}
 	}
 	return s.grows[max(0, min(k+courseBack, len(s.grows)-1))]
+}
+
+// treatments are all that was done, before this visit and on it.
+func (s *situation) treatments() []diagnosis.Treatment {
+	return slices.Concat(s.c.Treatments, s.c.Done)
 }
 
 // since is how many days ago the last treatment of a class was; NaN where none is on record.

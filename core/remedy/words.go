@@ -52,11 +52,11 @@ func (s *situation) wordFor(name string, a *action) (string, bool) {
 	case "p":
 		return percent(s.r.P(s.it)), true
 	case "since":
-		return fmt.Sprintf("%.0f", s.since(a.class)), true
+		return ago(s.since(a.class)), true
 	case "since-n":
-		return fmt.Sprintf("%.0f", s.since("n")), true
+		return ago(s.since("n")), true
 	case "since-preem":
-		return fmt.Sprintf("%.0f", s.since("preem")), true
+		return ago(s.since("preem")), true
 	case "fed-disease":
 		return s.label(fedDisease(s)), true
 	case "pest-over":
@@ -73,6 +73,17 @@ func (s *situation) wordFor(name string, a *action) (string, bool) {
 		return s.say.Wind(1.3, 4.5), true
 	}
 	return "", false
+}
+
+// ago says how long ago something was done.
+func ago(days float64) string {
+	switch {
+	case days < 1:
+		return "today"
+	case days < 2:
+		return "yesterday"
+	}
+	return fmt.Sprintf("%.0f days ago", days)
 }
 
 func (s *situation) labels(causes []string) (out []string) {

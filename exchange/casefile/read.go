@@ -57,7 +57,7 @@ func Read(r io.Reader) (diagnosis.Case, error) {
 // Parse reads one case from memory.
 func Parse(data []byte) (diagnosis.Case, error) {
 	dec := json.NewDecoder(bytes.NewReader(data))
-	p := &parser{}
+	p := &parser{treated: map[string]time.Time{}}
 	root, err := p.value(dec, "")
 	if err == nil {
 		if _, extra := dec.Token(); !errors.Is(extra, io.EOF) {
@@ -81,7 +81,10 @@ func Parse(data []byte) (diagnosis.Case, error) {
 
 type object map[string]any
 
-type parser struct{ problems []Problem }
+type parser struct {
+	problems []Problem
+	treated  map[string]time.Time // by the place of a treatment in the file
+}
 
 func (p *parser) refuse(field, format string, args ...any) {
 	p.problems = append(p.problems, Problem{field, fmt.Sprintf(format, args...)})
@@ -279,7 +282,7 @@ func (p *parser) readCase(o object) diagnosis.Case {
 		"notes":      p.text(&c.Notes),
 		"weather":    func(at string, v any) { c.Weather = p.readWeather(at, v) },
 		"forecast":   func(at string, v any) { c.Forecast = p.readWeather(at, v) },
-		"treatments": func(at string, v any) { c.Treatments = p.readTreatments(at, v) },
+		"treatments": func(at string, v any) { c.Treatments, c.Done = p.readTreatments(at, v) },
 	})
 	for _, need := range []string{"hodos_case", "date", "site", "findings"} {
 		if _, ok := o[need]; !ok {
@@ -303,9 +306,9 @@ func (p *parser) readCase(o object) diagnosis.Case {
 	if len(c.Forecast) > 0 && !c.Forecast[0].Date.IsZero() && !c.Forecast[0].Date.After(date) {
 		p.refuse("forecast[0].date", "%s is not after the visit of %s", day(c.Forecast[0].Date), day(date))
 	}
-	for i, t := range c.Treatments {
-		if t.Date.After(date) {
-			p.refuse(fmt.Sprintf("treatments[%d].date", i), "%s is after the visit of %s", day(t.Date), day(date))
+	for at, d := range p.treated {
+		if d.After(date) {
+			p.refuse(join(at, "date"), "%s is after the visit of %s", day(d), day(date))
 		}
 	}
 	for i, e := range c.Earlier {
@@ -525,9 +528,11 @@ func (p *parser) readWeather(at string, v any) (out []weather.Day) {
 	return out
 }
 
-func (p *parser) readTreatments(at string, v any) (out []diagnosis.Treatment) {
+// readTreatments reads what was done before the visit, and what was done on it.
+func (p *parser) readTreatments(at string, v any) (before, on []diagnosis.Treatment) {
 	p.each(at, v, func(at string, v any) {
 		var t diagnosis.Treatment
+		var here *bool
 		p.fields(at, v, map[string]func(string, any){
 			"date": p.date(&t.Date),
 			"action": func(at string, v any) {
@@ -538,6 +543,7 @@ func (p *parser) readTreatments(at string, v any) (out []diagnosis.Treatment) {
 			},
 			"n_g_m2": p.number(&t.NGM2, 0, 100), "p_g_m2": p.number(&t.PGM2, 0, 100), "k_g_m2": p.number(&t.KGM2, 0, 100), "fe_g_m2": p.number(&t.FeGM2, 0, 50), "water_mm": p.number(&t.WMM, 0, 500),
 			"source": p.word(&t.Source, "quick", "slow", "organic"), "note": p.text(&t.Note),
+			"this_visit": p.truth(&here),
 		})
 		if o, ok := v.(object); ok {
 			for _, need := range []string{"date", "action"} {
@@ -546,7 +552,12 @@ func (p *parser) readTreatments(at string, v any) (out []diagnosis.Treatment) {
 				}
 			}
 		}
-		out = append(out, t)
+		p.treated[at] = t.Date
+		if here != nil && *here {
+			on = append(on, t)
+		} else {
+			before = append(before, t)
+		}
 	})
-	return out
+	return before, on
 }

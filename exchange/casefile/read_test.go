@@ -14,7 +14,7 @@ import (
 
 const whole = `{
   "hodos_case": 1, "title": "Strip along the east drive", "date": "2026-08-14",
-  "site": {"latitude": 38.0, "longitude": -78.0, "elevation_m": 60, "species": ["tall-fescue"], "area_m2": 310, "affected_m2": 28, "texture": "clay-loam", "irrigated": true},
+  "site": {"latitude": 38.0, "longitude": -78.0, "elevation_m": 60, "species": ["tall-fescue"], "area_m2": 310, "affected_m2": 28, "texture": "clay-loam", "irrigated": true, "normals_c": [2, 3, 8, 13, 18, 22.5, 25, 24, 20, 14, 8, 3]},
   "onset": "2026-08-03",
   "policy": {"summer-water": "keep-green", "pests": "threshold", "summer-feeding": "spoon-feed", "blemishes": "tolerate"},
   "findings": {"pattern": ["irregular-patches"], "colour": [], "pull-test": "lifts-like-carpet", "grubs-per-m2": 86, "soil-temp-c": 27.5, "dog-on-lawn": false, "past-causes": ["white-grubs"], "lab-pathogen": "none"},
@@ -25,7 +25,7 @@ const whole = `{
   "notes": "Client away until Friday.",
   "weather": [{"date": "2026-07-16", "tmin_c": 19.4, "tmax_c": 31.0, "rain_mm": 0, "rh_mean": 68, "wind_ms": 1.8, "solar_mj_m2": 24.1, "irrigation_mm": 6, "snow_cm": 0}, {"date": "2026-07-18", "tmax_c": 30}],
   "forecast": [{"date": "2026-08-15", "tmin_c": 21.0, "tmax_c": 33.5, "rain_mm": 0, "rh_mean": 66, "wind_ms": 2.0}],
-  "treatments": [{"date": "2026-06-01", "action": "apply-nitrogen", "n_g_m2": 2.4, "note": "slow release", "source": "slow"}]
+  "treatments": [{"date": "2026-06-01", "action": "apply-nitrogen", "n_g_m2": 2.4, "note": "slow release", "source": "slow"}, {"date": "2026-08-14", "action": "water-deep", "water_mm": 20, "this_visit": true}]
 }`
 
 func TestReadWriteRead(t *testing.T) {
@@ -36,6 +36,10 @@ func TestReadWriteRead(t *testing.T) {
 	require.Empty(t, c.Findings["colour"].List, "an empty list is an answer")
 	require.False(t, *c.Findings["dog-on-lawn"].Yes)
 	require.Nil(t, c.Weather[1].TMin, "a missing column is a gap")
+	require.Equal(t, 22.5, c.Lawn.Normals[5])
+	require.Equal(t, "apply-nitrogen", c.Treatments[0].Action)
+	require.Len(t, c.Treatments, 1, "what the visit did itself is no evidence of what it found")
+	require.Equal(t, 20.0, *c.Done[0].WMM)
 	out, err := casefile.Write(c)
 	require.NoError(t, err)
 	again, err := casefile.Parse(out)
@@ -72,6 +76,9 @@ func TestRefusals(t *testing.T) {
 		{"no site", base(`"site"`, `"place"`), "site", "is required"},
 		{"an unknown field", base(`"site"`, `"place"`), "place", "unknown field"},
 		{"a latitude off the globe", base(`"latitude": 38.0`, `"latitude": 138`), "site.latitude", "outside the physical range"},
+		{"eleven months", base(`8, 3]`, `8]`), "site.normals_c", "has 11 months"},
+		{"a month that is too hot", base(`22.5`, `72.5`), "site.normals_c[5]", "outside the physical range"},
+		{"watered tomorrow", base(`"2026-08-14", "action"`, `"2026-08-15", "action"`), "treatments[1].date", "after the visit"},
 		{"a latitude in words", base(`"latitude": 38.0`, `"latitude": "38"`), "site.latitude", "expected a number"},
 		{"no species", base(`["tall-fescue"]`, `[]`), "site.species", "unknown"},
 		{"an unknown species", base(`tall-fescue`, `astroturf`), "site.species[0]", "unknown species"},

@@ -2,6 +2,7 @@ package casefile
 
 import (
 	"encoding/json"
+	"slices"
 	"time"
 
 	"hodos/core/diagnosis"
@@ -76,9 +77,9 @@ func Write(c diagnosis.Case) ([]byte, error) {
 	if len(c.Forecast) > 0 {
 		out["forecast"] = days(c.Forecast)
 	}
-	if len(c.Treatments) > 0 {
+	if len(c.Treatments)+len(c.Done) > 0 {
 		var list []any
-		for _, t := range c.Treatments {
+		for i, t := range slices.Concat(c.Treatments, c.Done) {
 			m := map[string]any{"date": day(t.Date), "action": t.Action}
 			set(m, "n_g_m2", t.NGM2)
 			set(m, "p_g_m2", t.PGM2)
@@ -87,6 +88,9 @@ func Write(c diagnosis.Case) ([]byte, error) {
 			set(m, "water_mm", t.WMM)
 			text(m, "source", t.Source)
 			text(m, "note", t.Note)
+			if i >= len(c.Treatments) {
+				m["this_visit"] = true
+			}
 			list = append(list, m)
 		}
 		out["treatments"] = list
