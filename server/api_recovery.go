@@ -178,12 +178,12 @@ func (s *Server) recoveryOf(tx *gorm.DB, zone uuid.UUID, today time.Time) (out R
 		looks = append(looks, recovery.Look{Day: int(l.LookedOn.Sub(base.LookedOn).Hours() / 24), Cover: l.Cover})
 	}
 	const water = .9 // tended turf is short of water now and then (judgement)
-	course := recovery.Expect(begin, grass, means, water, 1)
+	course, learned, reached := recovery.Renew(begin, grass, means, water, looks, z.TargetCover)
 	j := recovery.Judge(course, looks, z.TargetCover)
-	out.LearnedRate = recovery.Learn(course, looks)
+	out.LearnedRate = learned
 	out.Verdict, out.Reason = string(j.Verdict), j.Reason
-	if j.Reached >= 0 {
-		out.GreenOn = from.AddDate(0, 0, j.Reached).Format(dateOnly)
+	if reached >= 0 {
+		out.GreenOn = from.AddDate(0, 0, reached).Format(dateOnly)
 	}
 	for _, p := range course {
 		out.Expected = append(out.Expected, ExpectedDay{from.AddDate(0, 0, p.Day).Format(dateOnly), round3(p.Low), round3(p.Mid), round3(p.High)})

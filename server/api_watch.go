@@ -58,6 +58,9 @@ func noticeLabel(kind, subject string, level int) string {
 	if kind == watch.Endurance && level == watch.Act {
 		return "Endurance used up"
 	}
+	if kind == watch.Prevent {
+		return "Time to prevent " + strings.ToLower(bandLabel(subject))
+	}
 	if subject != "" {
 		key += " " + subject
 	}
@@ -67,7 +70,7 @@ func noticeLabel(kind, subject string, level int) string {
 	return bandLabel(subject)
 }
 
-var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "silent": 2, "window": 3, "feeding": 4}
+var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "silent": 2, "prevent": 3, "window": 4, "feeding": 5}
 
 // NoticesLeft is how many lawns of one thing stand beside those that are listed.
 type NoticesLeft struct {

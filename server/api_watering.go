@@ -17,6 +17,7 @@ import (
 	"hodos/core/diagnosis"
 	"hodos/core/sky"
 	"hodos/core/soil"
+	"hodos/core/turf"
 	"hodos/store"
 )
 
@@ -67,7 +68,8 @@ type DayAhead struct {
 type WateringTurn struct {
 	GrossMM float64 `json:"gross_mm"`
 	Minutes float64 `json:"minutes"`
-	Cycles  int     `json:"cycles"`
+	Cycles  int     `json:"cycles" doc:"of all nights"`
+	Nights  int     `json:"nights"`
 	Cycle   float64 `json:"cycle_minutes"`
 	Soak    float64 `json:"soak_minutes"`
 	Start   string  `json:"start" doc:"clock time"`
@@ -219,7 +221,7 @@ func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c
 	if ramp == "" {
 		ramp = "seed"
 	}
-	return watering(look, sp, allowed, q.Sunrise, ramp, out), nil
+	return watering(look, sp, allowed, q.Sunrise, ramp, emergence(c.Lawn.Species), out), nil
 }
 
 // newGrass finds what was last sown or laid on a zone in the weeks in which it is watered in.
@@ -391,10 +393,10 @@ func clockTime(hours float64) string {
 	return time.Date(2000, 1, 1, 0, int(math.Round(hours*60)), 0, 0, time.UTC).Format("15:04")
 }
 
-func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, sunrise float64, ramp string, out Watering) Watering {
+func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, sunrise float64, ramp string, emergence float64, out Watering) Watering {
 	z := look.Ground.Zone
 	out.RateMMH, out.Uniformity, out.IntakeMMH, out.TotalMM, out.Syringe = round1(sp.RateMMH), sp.Uniformity, round1(z.Intake()), round1(look.Total), math.Round(soil.Syringe(sp.RateMMH))
-	for _, st := range soil.Ramp(ramp) {
+	for _, st := range soil.Ramp(ramp, emergence) {
 		out.Ramp = append(out.Ramp, stepOf(st))
 	}
 	if look.Today < 0 {
@@ -413,7 +415,7 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 		out.Half = dateText(&look.Points[i].Date)
 	}
 	if t, err := soil.Watering(z, sp, math.Max(1, lack), sunrise); err == nil {
-		out.Turn = &WateringTurn{round1(t.GrossMM), math.Round(t.Minutes), t.Cycles, math.Round(t.CycleMinutes), t.SoakMinutes, clockTime(t.Start), clockTime(t.End), math.Round(t.Litres), math.Round(t.Cost*100) / 100}
+		out.Turn = &WateringTurn{round1(t.GrossMM), math.Round(t.Minutes), t.Cycles, t.Nights, math.Round(t.CycleMinutes), t.SoakMinutes, clockTime(t.Start), clockTime(t.End), math.Round(t.Litres), math.Round(t.Cost*100) / 100}
 	}
 	for _, p := range soil.Ahead(z, sp, look.Balance, look.Today, look.Endurance.Weeks, allowed) {
 		row := WateringPolicy{Name: p.Name, Due: []WateringDue{}, Litres: math.Round(p.Litres), Cost: math.Round(p.Cost*100) / 100, Outlook: p.Outlook}
@@ -423,6 +425,16 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 		out.Policies = append(out.Policies, row)
 	}
 	return out
+}
+
+// emergence is how many days it takes until the slow seed of a lawn is up.
+func emergence(species []string) (days float64) {
+	for _, id := range species {
+		if g, ok := turf.ByID(id); ok {
+			days = math.Max(days, g.Emergence.High)
+		}
+	}
+	return days
 }
 
 func stepOf(s soil.Step) RampStep { return RampStep{s.FromDay, s.ToDay, s.TimesADay, s.MM, s.Why} }

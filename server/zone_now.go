@@ -40,7 +40,7 @@ func (z *zoneNow) weather() error {
 
 // lasting are the checks whose last answer still holds when nobody is on the lawn; readings are those that tell of their own day.
 var (
-	lasting  = []string{"texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm", "catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
+	lasting  = []string{"establishment", "texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm", "catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
 	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
 )
 

@@ -155,6 +155,30 @@ func Learn(course []Point, looks []Look) float64 {
 	return clamp(1+.5*(got/want-1), .5, 2)
 }
 
+// Renew is the course as it was expected up to the last look, and from there on begun anew at what was measured, with the rate that the
+// zone itself has shown. reached is the day on which that reaches the target; −1 for none within the series.
+func Renew(s Start, grass turf.Species, meanC []float64, water float64, looks []Look, target float64) (course []Point, learned float64, reached int) {
+	course = Expect(s, grass, meanC, water, 1)
+	learned, reached = Learn(course, looks), -1
+	if n := len(looks); n > 0 && looks[n-1].Day > 0 && looks[n-1].Day < len(course) {
+		last := looks[n-1]
+		s.Cover = last.Cover
+		for _, p := range Expect(s, grass, meanC[last.Day:], water, learned)[1:] {
+			p.Day += last.Day
+			course[p.Day] = p
+		}
+		if last.Cover >= target {
+			return course, learned, last.Day
+		}
+	}
+	for _, p := range course {
+		if p.Mid >= target && (len(looks) == 0 || p.Day > looks[len(looks)-1].Day) {
+			return course, learned, p.Day
+		}
+	}
+	return course, learned, -1
+}
+
 // Progress is the area under the disease progress curve in per cent days, Σ (yᵢ + yᵢ₊₁)/2 · (tᵢ₊₁ − tᵢ), from pairs of
 // day and per cent affected in rising order of days.
 func Progress(days, percent []float64) (float64, error) {

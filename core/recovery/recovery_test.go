@@ -79,3 +79,29 @@ func TestProgressOfDisease(t *testing.T) {
 	_, err = Progress([]float64{0}, nil)
 	require.Error(t, err)
 }
+
+func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
+	g := grass(t, "perennial-ryegrass")
+	s := Start{Cover: .3, LiveCrowns: 1}
+	plain := Expect(s, g, days(90, 20), .9, 1)
+	course, learned, first := Renew(s, g, days(90, 20), .9, nil, .9)
+	require.Equal(t, plain, course, "nothing is learned without a look")
+	require.Equal(t, 1.0, learned)
+	require.GreaterOrEqual(t, plain[first].Mid, .9)
+	require.Less(t, plain[first-1].Mid, .9)
+
+	slow := []Look{{0, .3}, {20, plain[20].Low}}
+	course, learned, later := Renew(s, g, days(90, 20), .9, slow, .9)
+	require.Less(t, learned, 1.0)
+	require.Equal(t, plain[:21], course[:21], "what was expected stands")
+	require.Less(t, course[21].Mid, plain[21].Mid)
+	require.Greater(t, course[21].Mid, slow[1].Cover, "it goes on from what was measured")
+	require.Len(t, course, len(plain))
+	require.Greater(t, later, first)
+	require.Equal(t, OffCourse, Judge(course, []Look{{0, .3}, {20, plain[20].Low - .06}}, .9).Verdict, "the verdict is of what was expected then")
+
+	_, _, done := Renew(s, g, days(90, 20), .9, []Look{{0, .3}, {20, .95}}, .9)
+	require.Equal(t, 20, done)
+	_, _, never := Renew(s, g, days(90, 2), .9, []Look{{0, .3}, {20, .3}}, .9)
+	require.Equal(t, -1, never)
+}

@@ -107,13 +107,21 @@ func (z Zone) Fraction(etc float64) float64 {
 	return math.Max(.1, math.Min(.8, p+.04*(5-etc)))
 }
 
-// Efficiency is the share of what a sprinkler gives that serves the root zone where the low quarter is to be wet: the
-// uniformity, held to 0.4 to 0.95.
-func (z Zone) Efficiency() float64 {
-	if z.Uniformity <= 0 {
-		return .7
+// applied is the share of what a sprinkler gives that reaches the root zone, the rest is blown away or dries off (extension: 0.8 to
+// 0.9 in the early morning).
+const applied = .85
+
+// unmeasured is the uniformity of a zone on which nobody set out cans (judgement: usual of sprays and rotors).
+const unmeasured = .7
+
+// Multiplier is how much more must be given than the root zone lacks, so that the dry quarter has enough and the rest is not drowned:
+// 1 / (0.4 + 0.6 DU), scheduling method of the Irrigation Association. DU is held to 0.3 to 1.
+func (z Zone) Multiplier() float64 {
+	du := z.Uniformity
+	if du <= 0 {
+		du = unmeasured
 	}
-	return math.Max(.4, math.Min(.95, z.Uniformity))
+	return 1 / (.4 + .6*math.Max(.3, math.Min(1, du)))
 }
 
 // Check is what a core or a probe showed: the depletion is set to it where it is further off than Least.
@@ -222,7 +230,7 @@ func Run(z Zone, days []weather.Day, checks []Check) Balance {
 		case z.WeeklyWaterMM != nil:
 			out.Irrigation = *z.WeeklyWaterMM / 7
 		}
-		d += out.ETc - (out.Rain - out.Runoff) - out.Irrigation*z.Efficiency()
+		d += out.ETc - (out.Rain - out.Runoff) - out.Irrigation*applied
 		if d < 0 {
 			out.Drainage, d = -d, 0
 		}

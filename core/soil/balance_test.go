@@ -50,7 +50,7 @@ func TestWaterIsNeitherMadeNorLost(t *testing.T) {
 	b := Run(z, days, nil)
 	before := startDepletion * b.Total
 	for _, d := range b.Days {
-		require.InDelta(t, before+d.ETc-(d.Rain-d.Runoff)-d.Irrigation*.8+d.Drainage, d.Depletion, 1e-9, d.Date)
+		require.InDelta(t, before+d.ETc-(d.Rain-d.Runoff)-d.Irrigation*.85+d.Drainage, d.Depletion, 1e-9, d.Date)
 		require.GreaterOrEqual(t, d.Depletion, 0.0)
 		require.LessOrEqual(t, d.Depletion, b.Total)
 		before = d.Depletion
@@ -178,4 +178,10 @@ func TestSurvivalWaterComesEarlierForThoseWithoutMargin(t *testing.T) {
 	require.False(t, b.Endure(last, weeks, false, false, false).Survival, "three fifths are not two thirds")
 	require.True(t, b.Endure(last, weeks, false, false, true).Survival, "but more than half")
 	require.InDelta(t, .5, SurvivalFrom(true), 1e-12)
+}
+
+func TestTheDryQuarterGetsEnough(t *testing.T) {
+	for du, want := range map[float64]float64{0: 1.220, .1: 1.724, .3: 1.724, .4: 1.563, .55: 1.370, .7: 1.220, 1: 1} {
+		require.InDelta(t, want, Zone{Uniformity: du}.Multiplier(), 5e-4, "uniformity %g", du)
+	}
 }

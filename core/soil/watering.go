@@ -130,11 +130,12 @@ type Sprinkler struct {
 type Turn struct {
 	NetMM, GrossMM float64 // what the root zone lacks, and what must be given for the low quarter to have it
 	Minutes        float64 // of running
-	Cycles         int
+	Cycles         int     // of all nights
+	Nights         int
 	CycleMinutes   float64
 	SoakMinutes    float64 // between cycles
-	Total          float64 // minutes from start to end
-	Start, End     float64 // clock hours: it ends at sunrise and a quarter, by nine at the latest
+	Total          float64 // minutes from start to end of a night
+	Start, End     float64 // clock hours: it ends at sunrise and a quarter, by nine at the latest, and never starts before midnight
 	Litres, Cost   float64
 }
 
@@ -151,7 +152,7 @@ func Watering(z Zone, s Sprinkler, net, sunrise float64) (Turn, error) {
 		return Turn{}, fmt.Errorf("rate: %g mm/h is outside 0 to 300: measure it with cans", s.RateMMH)
 	}
 	z.Uniformity = s.Uniformity
-	r := Turn{NetMM: net, GrossMM: net / z.Efficiency(), Cycles: 1}
+	r := Turn{NetMM: net, GrossMM: net * z.Multiplier(), Cycles: 1, Nights: 1}
 	r.Minutes = r.GrossMM / s.RateMMH * 60
 	r.CycleMinutes = r.Minutes
 	if intake := z.Intake(); s.RateMMH > intake {
@@ -160,12 +161,34 @@ func Watering(z Zone, s Sprinkler, net, sunrise float64) (Turn, error) {
 		r.CycleMinutes = r.Minutes / float64(r.Cycles)
 		r.SoakMinutes = math.Ceil((s.RateMMH-intake)*r.CycleMinutes/60/intake*60/5) * 5
 	}
-	r.Total = r.Minutes + float64(r.Cycles-1)*r.SoakMinutes
 	r.End = math.Min(9, sunrise+.25)
-	r.Start = math.Mod(r.End-r.Total/60+48, 24)
+	r.split(math.Min(longestNight, r.End*60))
+	r.Start = r.End - r.Total/60
 	r.Litres = r.GrossMM * s.AreaM2
 	r.Cost = r.Litres / 1000 * s.PriceM3
 	return r, nil
+}
+
+// longestNight is the longest that a zone is watered in one night, minutes (extension: split over nights above five hours or so).
+const longestNight = 300
+
+// mostNights is where splitting ends: a ground that takes in less is not mended by more nights.
+const mostNights = 7
+
+// split spreads the cycles over as many nights as it takes for each to fit.
+func (r *Turn) split(fits float64) {
+	for ; ; r.Nights++ {
+		if r.Cycles < r.Nights {
+			r.Cycles = r.Nights
+			r.CycleMinutes = r.Minutes / float64(r.Cycles)
+		}
+		night := math.Ceil(float64(r.Cycles) / float64(r.Nights))
+		r.Total = night*r.CycleMinutes + (night-1)*r.SoakMinutes
+		if r.Total <= fits || r.Nights == mostNights {
+			r.Total = math.Min(r.Total, r.End*60)
+			return
+		}
+	}
 }
 
 // Due is one day on which a zone is to be watered.
@@ -193,7 +216,7 @@ func Ahead(z Zone, s Sprinkler, b Balance, today int, weeks float64, allowed map
 	z.Uniformity = s.Uniformity
 	add := func(p *Policy, d Due) {
 		p.Due = append(p.Due, d)
-		p.Litres += d.NetMM / z.Efficiency() * s.AreaM2
+		p.Litres += d.NetMM * z.Multiplier() * s.AreaM2
 		p.Cost = p.Litres / 1000 * s.PriceM3
 	}
 	green, rest := Policy{Name: "keep-green"}, Policy{Name: "let-rest"}
@@ -256,12 +279,20 @@ type Step struct {
 	Why            string
 }
 
-// Ramp is how new grass is watered and weaned over three weeks (extension practice, figures judgement). kind is seed, sod or
-// plugs; anything else has no ramp.
-func Ramp(kind string) []Step {
+// upUnknown is the emergence of a grass that nobody knows, days (judgement).
+const upUnknown = 14
+
+// Ramp is how new grass is watered and weaned (extension practice, figures judgement). kind is seed, sod or plugs; anything else has
+// no ramp. Seed is kept moist until the slow ones are up, days; 0 for unknown: seed that dries once it has swollen is dead.
+func Ramp(kind string, up float64) []Step {
+	if !(up > 0) {
+		up = upUnknown
+	}
 	switch kind {
 	case "seed":
-		return []Step{{1, 10, 3, 2, "the top centimetre stays moist until it stands"}, {11, 16, 1, 5, "roots follow the water down"}, {17, 21, .5, 10, "every other day, deeper"}, {22, 28, .3, 18, "as an established lawn"}}
+		n := int(math.Ceil(up))
+		return []Step{{1, n, 3, 2, "the top centimetre stays moist until all of it is up"}, {n + 1, n + 6, 1, 5, "roots follow the water down"},
+			{n + 7, n + 11, .5, 10, "every other day, deeper"}, {n + 12, n + 18, .3, 18, "as an established lawn"}}
 	case "sod":
 		return []Step{{1, 3, 2, 8, "soaked through to the soil"}, {4, 10, 1, 8, "until it no longer lifts"}, {11, 21, .5, 12, "weaned"}, {22, 28, .3, 18, "as an established lawn"}}
 	case "plugs":

@@ -51,7 +51,7 @@ func TestAuditRefuses(t *testing.T) {
 
 func TestWateringSplitsWhatWouldRunOff(t *testing.T) {
 	s := Sprinkler{RateMMH: 20, Uniformity: .8, AreaM2: 100, PriceM3: 3}
-	r, err := Watering(Zone{Texture: "sand"}, s, 16, 6)
+	r, err := Watering(Zone{Texture: "sand"}, s, 17.6, 6)
 	require.NoError(t, err)
 	require.InDelta(t, 20, r.GrossMM, 1e-9)
 	require.InDelta(t, 60, r.Minutes, 1e-9)
@@ -68,6 +68,29 @@ func TestWateringSplitsWhatWouldRunOff(t *testing.T) {
 	require.Greater(t, clay.Total, clay.Minutes)
 	late, _ := Watering(Zone{Texture: "loam"}, s, 16, 11)
 	require.InDelta(t, 9, late.End, 1e-9, "never after nine")
+	require.Equal(t, 1, late.Nights)
+	for _, c := range []struct {
+		name                string
+		rate, net, sunrise  float64
+		slope               float64
+		nights, most        int
+		longest, startsFrom float64
+	}{
+		{"five hours fit into a night", 4, 16.4, 6, 0, 1, 1, 300, 1},
+		{"six do not", 4, 21, 6, 0, 2, 2, 300, 1},
+		{"ten need two or three", 3, 26, 5.5, 0, 2, 3, 300, .7},
+		{"a short summer night ends the start at midnight", 4, 17, 3.5, 0, 2, 2, 225, 0},
+		{"a slope of clay soaks for hours", 40, 13, 6, 12, 2, 7, 375, 0},
+	} {
+		r, err := Watering(Zone{Texture: map[bool]string{true: "clay", false: "sand"}[c.slope > 0], SlopePercent: c.slope}, Sprinkler{RateMMH: c.rate, Uniformity: .8}, c.net, c.sunrise)
+		require.NoError(t, err)
+		require.GreaterOrEqual(t, r.Nights, c.nights, c.name)
+		require.LessOrEqual(t, r.Nights, c.most, c.name)
+		require.LessOrEqual(t, r.Total, c.longest+1e-9, c.name)
+		require.GreaterOrEqual(t, r.Start, c.startsFrom-1e-9, c.name)
+		require.InDelta(t, r.End, r.Start+r.Total/60, 1e-9, c.name)
+		require.InDelta(t, r.Minutes, r.CycleMinutes*float64(r.Cycles), 1e-6, c.name)
+	}
 	_, err = Watering(Zone{}, Sprinkler{}, 10, 6)
 	require.ErrorContains(t, err, "rate")
 	_, err = Watering(Zone{}, s, 0, 6)
@@ -99,15 +122,20 @@ func TestBothPoliciesSideBySide(t *testing.T) {
 }
 
 func TestRampAndSyringe(t *testing.T) {
+	for _, up := range []float64{0, 10, 28} {
+		first := Ramp("seed", up)[0]
+		require.Equal(t, map[float64]int{0: 14, 10: 10, 28: 28}[up], first.ToDay, "moist until all of it is up")
+		require.Equal(t, 3.0, first.TimesADay)
+	}
 	for _, kind := range []string{"seed", "sod", "plugs"} {
 		last := 0
-		for _, s := range Ramp(kind) {
+		for _, s := range Ramp(kind, 10) {
 			require.Equal(t, last+1, s.FromDay, kind)
 			last = s.ToDay
 		}
 		require.Equal(t, 28, last)
 	}
-	require.Nil(t, Ramp("rocks"))
+	require.Nil(t, Ramp("rocks", 10))
 	require.InDelta(t, 6, Syringe(15), 1e-9)
 	require.Zero(t, Syringe(0))
 }

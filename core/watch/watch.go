@@ -304,7 +304,7 @@ func (w *looker) endurance() {
 		if e.DaysLeft < 1.5 {
 			left = "hardly a day is left"
 		}
-		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Survival water is due, %s", e.Dry, e.Weeks, left)
+		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks, w.thirst(), left)
 		if e.Used >= 1 {
 			n.Level = Act
 			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die", e.Dry, e.Weeks)
@@ -315,6 +315,19 @@ func (w *looker) endurance() {
 		w.tell(n)
 		return
 	}
+}
+
+// thirst says what a zone that runs out of endurance is to have: by the age of the stand and by what the client wants.
+func (w *looker) thirst() string {
+	switch age := w.Case.Findings["establishment"].Word; {
+	case age != "" && age != "established":
+		return "This stand is too young to rest: water it"
+	case w.Case.Policy.SummerWater == "keep-green":
+		return "It is to stay green: water it deeply"
+	case w.Case.Policy.SummerWater == "one-area":
+		return "Water the part that is to stay green; the rest needs survival water"
+	}
+	return "Survival water is due"
 }
 
 // frost tells of a killing frost after growth has begun, in the days just past and ahead: the soil over 6 °C (cool-season) or

@@ -183,6 +183,17 @@ func TestEnduranceRunsOut(t *testing.T) {
 	require.Equal(t, watch.Note, n.Level)
 	require.Contains(t, n.Detail, "Survival water")
 	require.True(t, n.On.After(today))
+	for _, c := range []struct{ age, policy, want string }{
+		{"", "keep-green", "water it deeply"}, {"first-year", "let-rest", "too young to rest"}, {"new-seed", "", "too young to rest"},
+		{"established", "one-area", "the part that is to stay green"}, {"established", "let-rest", "Survival water is due"},
+	} {
+		z := dry(14)
+		z.Case.Policy.SummerWater = c.policy
+		if c.age != "" {
+			z.Case.Findings["establishment"] = diagnosis.WordValue(c.age)
+		}
+		require.Contains(t, look(z)["endurance "].Detail, c.want)
+	}
 	n, ok = look(dry(45))["endurance "]
 	require.True(t, ok)
 	require.Equal(t, watch.Act, n.Level, "told again, as more urgent")

@@ -7,7 +7,7 @@ import { kindLabel, useSamples } from '../samples/useSamples'
 import { Watch } from './Watch'
 import './day.css'
 
-const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray' }
+const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray', cold: 'too cold to spray', unknown: 'not known' }
 
 function Visits({ list, me, head, none }: { list: Schemas['DayVisit'][]; me: Schemas['Me']; head: string; none: string }) {
   return (
