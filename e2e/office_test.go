@@ -82,7 +82,7 @@ func TestTheFirmKeepsItsBooks(t *testing.T) {
 	p.sees(".matrix")
 	p.clickText("Add somebody")
 	p.field("Name", "Bo Tranter")
-	p.field("Address", "bo@averley.example")
+	p.field("Email", "bo@averley.example")
 	p.choose("Role", "office")
 	p.field("Password", "quiet river stone")
 	p.clickText("Save")

@@ -67,7 +67,7 @@ func (s *Server) said(err error) error {
 	case errors.As(err, &se):
 		return se
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, gorm.ErrRecordNotFound):
-		return huma.Error404NotFound("there is no such thing in your firm")
+		return huma.Error404NotFound("not found in your firm")
 	case errors.Is(err, store.ErrChanged):
 		return huma.Error409Conflict("somebody else has changed it in the meantime: load it again; what you typed is kept", field("body.version", "is not the latest"))
 	case errors.Is(err, store.ErrTaken):
@@ -86,7 +86,7 @@ func (s *Server) said(err error) error {
 func field(where, message string) error { return &huma.ErrorDetail{Location: where, Message: message} }
 
 func invalid(where, message string) error {
-	return huma.Error422UnprocessableEntity("some of it cannot be taken", field(where, message))
+	return huma.Error422UnprocessableEntity("please check the fields marked below", field(where, message))
 }
 
 func contains(s, part string) bool {

@@ -62,7 +62,7 @@ type Day struct {
 }
 
 func (s *Server) dayRoutes() {
-	operation(s, http.MethodGet, "/day", "get-day", "What is due, what the weather lets be done, what has gone off course", "day", See, func(ctx context.Context, _ *struct{}) (*body[Day], error) {
+	operation(s, http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", See, func(ctx context.Context, _ *struct{}) (*body[Day], error) {
 		today, err := s.clock.Today(ctx)
 		if err != nil {
 			return nil, s.said(err)

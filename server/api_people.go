@@ -83,7 +83,7 @@ func (s *Server) peopleRoutes() {
 			return nil, err
 		}
 		if in.ID == who(ctx).Person && (!p.Active || p.Role != who(ctx).Role) {
-			return nil, invalid("body.role", "nobody takes the rights from themselves: ask another owner")
+			return nil, invalid("body.role", "you cannot remove your own access: ask another owner")
 		}
 		columns := map[string]any{"name": p.Name, "email": strings.ToLower(p.Email), "role": p.Role, "licence_number": p.LicenceNumber, "licence_until": until, "unit_system": p.UnitSystem, "date_form": p.DateForm, "active": p.Active}
 		if p.Password != "" {

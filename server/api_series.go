@@ -131,7 +131,7 @@ var measured = func() clause.OnConflict {
 }()
 
 func (s *Server) seriesRoutes() {
-	s.takesFile(http.MethodPost, "/sites/{id}/weather", "import-weather", "Take in weather that was measured on a site; it goes before the station", AnswerChecks, func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
+	s.takesFile(http.MethodPost, "/sites/{id}/weather", "import-weather", "Import weather measured on a site; it replaces the station's values", AnswerChecks, func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
 		site, _, err := s.siteOf(ctx, in.ID)
 		if err != nil {
 			return nil, err

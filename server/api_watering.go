@@ -38,7 +38,7 @@ type Watering struct {
 	NewGrass   *NewGrass        `json:"new_grass,omitempty" doc:"what was sown or laid here in the last four weeks, by the records"`
 	Audit      *AuditOnPlan     `json:"audit,omitempty" doc:"the last audit, to be drawn over the zone"`
 	Ahead      []DayAhead       `json:"ahead" nullable:"false" doc:"the days of the calendar"`
-	Permitted  []string         `json:"permitted" nullable:"false" doc:"weekdays on which the place lets this site be watered; empty for all"`
+	Permitted  []string         `json:"permitted" nullable:"false" doc:"weekdays on which this site may be watered; empty for all"`
 }
 
 // NewGrass is grass that is being watered in.
@@ -331,7 +331,7 @@ func (s *Server) wateringRoutes() {
 			Days []string `json:"days" maxItems:"7" nullable:"false" enum:"sun,mon,tue,wed,thu,fri,sat" uniqueItems:"true" doc:"empty for all"`
 		}
 	}
-	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Say on which weekdays the place lets a site be watered", "sky", BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
+	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Set the weekdays on which a site may be watered", "sky", BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
 		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
 			r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
 			if r.Error == nil && r.RowsAffected == 0 {

@@ -109,7 +109,7 @@ func (s *Server) signIn(ctx context.Context, email, password string) (firm, pers
 		return firm, person, err
 	}
 	if !passwordMatches(password, row.PasswordHash) {
-		return firm, person, huma.Error401Unauthorized("the address or the password is not right", &huma.ErrorDetail{Location: "body.password", Message: "does not fit the address"})
+		return firm, person, huma.Error401Unauthorized("wrong email or password", &huma.ErrorDetail{Location: "body.password", Message: "wrong email or password"})
 	}
 	return row.FirmID, row.ID, nil
 }

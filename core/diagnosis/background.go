@@ -138,9 +138,9 @@ func table(rows ...Row) map[string]Row {
 
 // pairs is the table of causes that travel together and of those that cannot. Judgement.
 var pairs = []pairRow{
-	{"nitrogen-deficiency", "dollar-spot", 2.5, "hungry grass takes dollar spot"},
+	{"nitrogen-deficiency", "dollar-spot", 2.5, "grass short of nitrogen takes dollar spot"},
 	{"nitrogen-deficiency", "rust", 2.5, "slow growth keeps rust on the leaf"},
-	{"nitrogen-deficiency", "red-thread", 2.5, "hungry grass takes red thread"},
+	{"nitrogen-deficiency", "red-thread", 2.5, "grass short of nitrogen takes red thread"},
 	{"compaction", "hardscape-heat", 2, "trodden edges are hot edges"},
 	{"compaction", "weed-invasion", 2, "bare hard ground is taken by weeds"},
 	{"compaction", "traffic-crush", 2, "the same feet"},

@@ -4,7 +4,7 @@ package diagnosis
 var diseases = []Cause{
 	{ID: "dollar-spot", Label: "Dollar spot", Family: "disease", Base: 8, Months: "001367787410", Turf: "CW", Hosts: "creeping-bentgrass 2 perennial-ryegrass 1.2 fine-fescue 1.2 zoysiagrass 1 hybrid-bermudagrass 1.3 tall-fescue .6 st-augustinegrass .3", Window: true,
 		Signature: "Small round straw spots to about 8 cm, larger on tall turf; bleached hourglass lesions with red-brown ends; a sparse white web at dawn.",
-		When:      "15–30 °C with long dew and humid nights, above all on hungry or thirsty turf.", Proof: "An hourglass lesion under the lens.", Against: "No lesion on the blades; roots gone.", Mistaken: "pet-urine cutworms red-thread",
+		When:      "15–30 °C with long dew and humid nights, above all on turf short of nitrogen or water.", Proof: "An hourglass lesion under the lens.", Against: "No lesion on the blades; roots gone.", Mistaken: "pet-urine cutworms red-thread",
 		Rows: []Row{
 			list("pattern", "small-round-spots 82 irregular-patches 12", Ext), list("colour", "straw-tan 70 white-bleached 25", J),
 			list("leaf-symptoms", "hourglass-lesion-tan-with-brown-border 88 tip-dieback 20 whole-leaf-blight 15", Ext),
@@ -73,7 +73,7 @@ var diseases = []Cause{
 			num("last-nitrogen-days", .45, 45, 95, 260, Ext), num("nitrogen-12-months-g-m2", .35, 1, 5, 12, Ext), one("pull-test", .4, "resists 97", J), one("stand-density", .3, "thin 62 dense 30", J), list("position", "under-tree 20 building-shade 18", J), one("crown-slice", .4, "white-moist 95", J),
 		}},
 	{ID: "red-thread", Label: "Red thread", Family: "disease", Base: 4, Months: "235785334653", Turf: "CW", Hosts: "perennial-ryegrass 1.6 fine-fescue 1.6 tall-fescue .6 kentucky-bluegrass .7 common-bermudagrass .15 hybrid-bermudagrass .15 zoysiagrass .05 st-augustinegrass .02 kikuyugrass .1", Window: true,
-		Signature: "Ragged pinkish patches; red threads stand from the tips; roots and crowns sound.", When: "15–24 °C and drizzle on hungry turf.", Proof: "The threads.", Against: "No threads on a damp morning.", Mistaken: "dollar-spot drought-stress pink-snow-mold",
+		Signature: "Ragged pinkish patches; red threads stand from the tips; roots and crowns sound.", When: "15–24 °C and drizzle on turf short of nitrogen.", Proof: "The threads.", Against: "No threads on a damp morning.", Mistaken: "dollar-spot drought-stress pink-snow-mold",
 		Rows: []Row{
 			list("leaf-symptoms", "red-threads 93 tip-dieback 30 whole-leaf-blight 15", Ext), list("colour", "red-pink 78 straw-tan 40", Ext), list("pattern", "irregular-patches 60 round-patches 20 mottled 22 small-round-spots 12", J), one("mycelium-at-dawn", .7, "pink-salmon 58 none 36", Ext), num("patch-diameter-cm", .6, 5, 16, 40, J),
 			num("last-nitrogen-days", .45, 45, 95, 260, Ext), num("nitrogen-12-months-g-m2", .35, 1, 5, 12, Ext), one("growth-rate", .4, "slow 65 stalled 15 normal 19", J), one("pull-test", .4, "resists 97", J), one("crown-slice", .4, "white-moist 96", J), one("prolonged-wetness", .5, "none 12 moderate 50 strong 38", Ext), one("soil-temp-class", .4, "cool 32 mild 56 warm 11", J),
@@ -84,7 +84,7 @@ var diseases = []Cause{
 			list("leaf-symptoms", "white-powder 95 uniform-yellow 15", Ext), list("position", "under-tree 15 building-shade 15", Ext), list("colour", "white-bleached 45 yellow 18", J), list("pattern", "irregular-patches 40 uniform 28 scattered-blades 12", J), one("pull-test", .3, "resists 96", J), one("stand-density", .4, "thin 70 gaps 12 dense 16", J),
 		}},
 	{ID: "anthracnose", Label: "Anthracnose", Family: "disease", Base: 2, Months: "012334787421", Window: true, Turf: "C", Hosts: "annual-bluegrass 4 creeping-bentgrass 3 kentucky-bluegrass .2 tall-fescue .05 perennial-ryegrass .15 fine-fescue .3 rhizomatous-tall-fescue .05",
-		Signature: "Yellow-bronze thinning with black bristles on the sheath under the lens.", When: "Heat, or cool wet stress, on hungry, trodden, short turf.", Proof: "The bristles (setae).", Against: "A taller lawn.", Mistaken: "heat-stress drought-stress",
+		Signature: "Yellow-bronze thinning with black bristles on the sheath under the lens.", When: "Heat, or cool wet stress, on turf that is underfed, trodden and cut short.", Proof: "The bristles (setae).", Against: "A taller lawn.", Mistaken: "heat-stress drought-stress",
 		Rows: []Row{
 			one("fruiting-bodies", .9, "black-setae 85 none 14", Ext), list("colour", "yellow 55 brown 30 orange-cast 15", J), list("pattern", "irregular-patches 60 scattered-blades 18 mottled 15", J), num("mowing-height-mm", .7, 5, 15, 35, Ext), one("penetration", .4, "hard 60 firm 38", J), num("last-nitrogen-days", .35, 35, 80, 200, Ext),
 			one("heat-spell", .4, "severe 40 moderate 40 none 20", J), list("leaf-symptoms", "uniform-yellow 30 older-leaves-yellow 18 tip-dieback 15", J), one("pull-test", .3, "resists 80 stems-break-at-crown 14", J),

@@ -56,7 +56,7 @@ func Gather(c Case) Gathered {
 	if _, felt := g.Values["texture"]; !felt && c.Lawn.Texture != "" {
 		g.Values["texture"] = WordValue(c.Lawn.Texture)
 	} else if felt && c.Lawn.Texture != "" && g.Values["texture"].Word != c.Lawn.Texture {
-		note("texture", "the core says %s, the site says %s; the core counts", g.Values["texture"].Word, c.Lawn.Texture)
+		note("texture", "soil core: %s; site record: %s. Using the core", g.Values["texture"].Word, c.Lawn.Texture)
 		g.Lawn.Texture = g.Values["texture"].Word
 	}
 	if c.Lawn.AffectedM2 != nil && c.Lawn.AreaM2 != nil && *c.Lawn.AreaM2 > 0 {

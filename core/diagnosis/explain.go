@@ -144,18 +144,18 @@ func (r Result) Told() string {
 	case top.ID == Healthy && top.Probability >= .5:
 		s.WriteString("We found nothing wrong beyond what is normal for the season")
 	case top.ID == Healthy:
-		s.WriteString("What was looked at so far shows nothing wrong, but it is not enough to be sure")
+		s.WriteString("Nothing wrong so far, but we have not checked enough to be sure")
 	case top.Probability >= .9:
-		fmt.Fprintf(&s, "It is almost certainly %s", name(top.ID))
+		fmt.Fprintf(&s, "Almost certainly %s", name(top.ID))
 	case top.Probability >= .7:
-		fmt.Fprintf(&s, "It is very likely %s", name(top.ID))
+		fmt.Fprintf(&s, "Very likely %s", name(top.ID))
 	case top.Probability >= .5:
-		fmt.Fprintf(&s, "It is probably %s", name(top.ID))
+		fmt.Fprintf(&s, "Probably %s", name(top.ID))
 	default:
-		fmt.Fprintf(&s, "It is not settled yet; %s is the likeliest", name(top.ID))
+		fmt.Fprintf(&s, "Not certain yet; most likely %s", name(top.ID))
 	}
 	if why := reasons(top.For, 3, .4); len(why) > 0 {
-		s.WriteString(", by " + list2(why))
+		s.WriteString(", based on: " + list2(why))
 	}
 	s.WriteString(".")
 	// what is at work beside it, or as likely
@@ -164,13 +164,13 @@ func (r Result) Told() string {
 			if c.ID == Healthy || c.Probability < .3 {
 				continue
 			}
-			word := "may be at work as well or instead"
+			word := "may also be involved"
 			if c.Probability >= .7 {
-				word = "is at work as well"
+				word = "is also involved"
 			}
 			line := fmt.Sprintf(" %s %s", upperFirst(name(c.ID)), word)
 			if why := reasons(c.For, 2, .4); len(why) > 0 {
-				line += ", by " + list2(why)
+				line += ", based on: " + list2(why)
 			}
 			s.WriteString(line + ".")
 		}
@@ -180,7 +180,7 @@ func (r Result) Told() string {
 			for _, x := range r.Causes {
 				if x.ID == id && x.Probability < .05 {
 					if why := reasons(x.Against, 2, .6); len(why) > 0 {
-						fmt.Fprintf(&s, " It is not %s, which looks alike: against it speaks %s.", name(id), list2(why))
+						fmt.Fprintf(&s, " We ruled out %s, which looks similar, because of: %s.", name(id), list2(why))
 						return s.String() + r.open()
 					}
 				}
@@ -193,7 +193,7 @@ func (r Result) Told() string {
 func (r Result) open() string {
 	if !r.Settled && len(r.Next) > 0 && len(r.Causes) > 0 && r.Causes[0].Probability < .9 {
 		f, _ := FindingByID(r.Next[0].Finding)
-		return fmt.Sprintf(" The next look that would tell: %s.", lowerFirst(f.Label))
+		return fmt.Sprintf(" The most useful next check: %s.", lowerFirst(f.Label))
 	}
 	return ""
 }

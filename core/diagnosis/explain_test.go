@@ -9,10 +9,10 @@ import (
 func TestToldNamesItsReasons(t *testing.T) {
 	r := Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"grubs-per-m2": NumberValue(130), "pull-test": WordValue("lifts-like-carpet"), "soil-moisture": WordValue("moist"), "footprints": WordValue("spring-back")}}, Options{})
 	told := r.Told()
-	require.Contains(t, told, "almost certainly white grubs")
+	require.Contains(t, told, "Almost certainly white grubs")
 	require.Contains(t, told, "grubs per m² (130)")
 	require.Contains(t, told, "lifts like a carpet")
-	require.Contains(t, told, "It is not drought")
+	require.Contains(t, told, "We ruled out drought")
 
 	r = Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"colour": ListValue("straw-tan")}}, Options{})
 	told = r.Told()

@@ -26,8 +26,8 @@ var thresholds = map[string][]Threshold{
 	"melting-out":               {{"disease-window", "13 to 18 °C, wet, 2 to 8 weeks ago", "the thinning shows later, in dry warmth", Ext}},
 	"gray-leaf-spot":            {{"disease-window", "26 to 32 °C with 9 to 14 wet hours", "infection", Ext}},
 	"pythium-blight":            {{"disease-window", "day over 30 °C, then 14 h over 90 % humidity, night at 20 °C and more", "warning: it takes a stand in two days", "Nutter, Cole and Schein 1983"}},
-	"rust":                      {{"disease-window", "20 to 30 °C with long dew", "on slow, hungry turf", Ext}},
-	"red-thread":                {{"disease-window", "15 to 24 °C, drizzle", "on hungry turf", Ext}},
+	"rust":                      {{"disease-window", "20 to 30 °C with long dew", "on slow, underfed turf", Ext}},
+	"red-thread":                {{"disease-window", "15 to 24 °C, drizzle", "on underfed turf", Ext}},
 	"powdery-mildew":            {{"sun-hours", "under 4 h", "in full sun it is something else", Ext}},
 	"anthracnose":               {{"disease-window", "index 2", "three-day means of wet hours and temperature, 15 to 30 °C", "Danneberger, Vargas and Jones 1984; limits judgement"}},
 	"necrotic-ring-spot":        {{"patch-diameter-cm", "to 100 cm", "rings; larger ones are fairy rings", Ext}},
@@ -69,7 +69,7 @@ var thresholds = map[string][]Threshold{
 	"scalping":                  {{"mowing-height-drop-mm", "more than a third of the height", "at one mowing", Ext}},
 	"shade-thinning":            {{"sun-hours", "3–4 h, 4, 4–6, 7–8", "fine fescue; tall fescue; bluegrass, ryegrass, St Augustine, zoysia; bermuda", Ext}},
 	"plant-parasitic-nematodes": {{"nematode-count", "the laboratory's own figure", "by kind and grass", Ext}},
-	"weed-invasion":             {{"weed-cover-percent", "over 50 %", "renovate, once the reason is mended", Ext}},
+	"weed-invasion":             {{"weed-cover-percent", "over 50 %", "renovate, once the reason is fixed", Ext}},
 }
 
 // Shown is something that a cause shows, with its chance.

@@ -215,11 +215,11 @@ func (p *plan) wait() {
 		v.Reasons = []string{p.nearly()}
 	case len(s.r.Causes) > 0 && s.r.Causes[0].Probability < .5 && len(p.quick()) > 0:
 		v.Called, v.Verdict, v.Check = true, CheckFirst, p.quick()
-		v.Reasons = []string{"no cause carries the evidence yet, and a few minutes of looking still tell"}
+		v.Reasons = []string{"the cause is not clear yet, and a few minutes of checking can settle it"}
 		return
 	case len(s.r.Causes) > 0 && s.r.Causes[0].Probability < .5:
 		best = 10
-		v.Reasons = []string{"no cause carries the evidence yet: look whether it spreads"}
+		v.Reasons = []string{"the cause is not clear yet: see whether it spreads"}
 	default:
 		v.Reasons = []string{"nothing is booked or held"}
 		return
@@ -289,7 +289,7 @@ func (p *plan) leave() {
 		return
 	}
 	if terms["dead"](s, 0) == yes && terms["mostly-dead"](s, 0) == yes {
-		v.Called, v.Reasons = true, []string{"dead ground does not come back by itself"}
+		v.Called, v.Reasons = true, []string{"dead ground does not come back on its own"}
 		return
 	}
 	lead := s.r.Causes[0]
@@ -310,7 +310,7 @@ func (p *plan) leave() {
 	}
 	m := s.mending(lead.ID)
 	if m == nil || m.mends == 0 {
-		v.Reasons = []string{"something is wrong that does not mend by itself"}
+		v.Reasons = []string{"something is wrong that does not recover on its own"}
 		return
 	}
 	other := slices.IndexFunc(s.r.Causes[1:], func(c diagnosis.CauseResult) bool {
@@ -322,7 +322,7 @@ func (p *plan) leave() {
 		return
 	}
 	v.Called, v.Verdict, v.Causes = true, DoNow, []string{lead.ID}
-	v.Reasons = []string{s.label(lead.ID) + ": it mends by itself, by about " + s.date(p.mends(m.mends))}
+	v.Reasons = []string{s.label(lead.ID) + ": it recovers on its own, by about " + s.date(p.mends(m.mends))}
 }
 
 // mends is the days until growth has added up to n.

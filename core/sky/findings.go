@@ -144,7 +144,7 @@ func (s *Sky) water() {
 		return
 	}
 	if s.Unsaid {
-		s.miss("soil-water-deficit", "the lawn is irrigated and nobody said how much")
+		s.miss("soil-water-deficit", "the lawn is irrigated, the amount is unknown")
 		return
 	}
 	if s.covered(g.Date, 21, func(p *Point) bool { return p.Rain != nil }) < 15 {

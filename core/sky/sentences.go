@@ -60,7 +60,7 @@ func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentenc
 	case emptiest >= .5:
 		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %s gone on %s.", around, in.Part(emptiest*s.Total, s.Total), day(when))
 	default:
-		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone never passed half depletion in the three weeks %s: thirst is unlikely.", before)
+		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone stayed more than half full in the three weeks %s: drought stress is unlikely.", before)
 	}
 	surge, at := 0.0, onset
 	s.each(onset, 0, 21, func(i int, p *Point) {
@@ -132,7 +132,7 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 	}
 	if len(s.Points)-1 > s.Today {
 		if i := s.Balance.When(s.Today, .5); s.Unsaid {
-			say("water", today.Date, today.Date, 1.1, "The lawn is watered and nobody said how much: what is in the root zone is not known. A core tells, or the weekly amount.")
+			say("water", today.Date, today.Date, 1.1, "This lawn is irrigated but the amount is unknown, so is the water in the root zone. Pull a core, or enter the weekly amount.")
 		} else if i > s.Today {
 			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.", s.Points[i].Date.Format("2 January"))
 		} else if i == s.Today {

@@ -56,7 +56,7 @@ func TestWateredAndNobodySaidHowMuch(t *testing.T) {
 	out, missing := Findings(days, nil, g)
 	_, computed := at(out, "soil-water-deficit", "")
 	require.False(t, computed)
-	require.Contains(t, missing, Missing{"soil-water-deficit", "the lawn is irrigated and nobody said how much"})
+	require.Contains(t, missing, Missing{"soil-water-deficit", "the lawn is irrigated, the amount is unknown"})
 	weekly := 60.0
 	g.WeeklyWaterMM = &weekly
 	out, _ = Findings(days, nil, g)

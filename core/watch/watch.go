@@ -304,7 +304,7 @@ func (w *looker) endurance() {
 		if e.DaysLeft < 1.5 {
 			left = "hardly a day is left"
 		}
-		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks, w.thirst(), left)
+		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks, w.needed(), left)
 		if e.Used >= 1 {
 			n.Level = Act
 			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die", e.Dry, e.Weeks)
@@ -318,7 +318,7 @@ func (w *looker) endurance() {
 }
 
 // thirst says what a zone that runs out of endurance is to have: by the age of the stand and by what the client wants.
-func (w *looker) thirst() string {
+func (w *looker) needed() string {
 	switch age := w.Case.Findings["establishment"].Word; {
 	case age != "" && age != "established":
 		return "This stand is too young to rest: water it"

@@ -308,7 +308,7 @@ func Page(w io.Writer, c diagnosis.Case, a Answer) {
 	}
 	fmt.Fprintln(w, "\nNEXT CHECK")
 	if a.Settled {
-		fmt.Fprintln(w, "  No check can change a decision any more.")
+		fmt.Fprintln(w, "  No further check would change the decision.")
 	}
 	for i, n := range a.Next {
 		if i < 4 {

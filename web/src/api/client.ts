@@ -80,7 +80,7 @@ export function sendFile(path: string, file: Blob, follow: { sent: (part: number
       }
       const p = lastLine(x.responseText)
       if (p?.taken) resolve(p)
-      else reject(new Refused(500, p?.error ?? 'The connection ended before all of it was taken; nothing was'))
+      else reject(new Refused(500, p?.error ?? 'Connection lost before the upload finished. Nothing was saved.'))
     }
     x.send(file)
   })

@@ -44,7 +44,7 @@ export default function Beside() {
       <section>
         <h2>What tells them apart</h2>
         <p className="faint">How often each answer is given where the one or the other is at work alone; the most telling for its minutes first.</p>
-        {checks.data.length > 0 ? <ApartTable checks={checks.data} a={cause} b={other} words={words} /> : <p className="empty">They cannot stand on one grass, or nothing on the spot separates them.</p>}
+        {checks.data.length > 0 ? <ApartTable checks={checks.data} a={cause} b={other} words={words} /> : <p className="empty">They never share a grass, or no on-site check separates them.</p>}
       </section>
       <div className="beside-two">{[a.data, b.data].map((c) => <section key={c.id} aria-label={`${c.label} through the year`}><Year months={c.months} south={latitude < 0} /></section>)}</div>
     </main>

@@ -35,7 +35,7 @@ export default function Causes() {
         <label>Where <select className="plain" value={site} onChange={(e) => setSite(e.target.value)}><option value="">any grass here</option>{sites.data.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select></label>
         <label>Find by name, sign or season <Input type="search" value={search} onChange={(e) => setSearch(e.target.value)} aria-label="Find a cause" /></label>
       </div>
-      <p className="faint">How often a lawn that somebody is called to has it, before anything is looked at.</p>
+      <p className="faint">How common each cause is on lawns we get called to, before any checks.</p>
       <ol className="guide">
         {list.map((l) => {
           const c = words.cause.get(l.id)

@@ -96,7 +96,7 @@ export function LeafDrawing({ id, label }: { id: string; label: string }) {
 /** What a cause draws on the lawn and on the blade, with how often it shows it. */
 export function Signature({ page, words, most = 2 }: { page: Schemas['CausePage']; words: Words; most?: number }) {
   const seen = [...page.patterns.slice(0, most).map((s) => ({ ...s, finding: 'pattern' })), ...page.leaves.slice(0, most).map((s) => ({ ...s, finding: 'leaf-symptoms' }))]
-  if (seen.length === 0) return <p className="faint">It has no sign of its own on lawn or blade: other checks tell.</p>
+  if (seen.length === 0) return <p className="faint">No distinctive sign on lawn or blade; use other checks.</p>
   return (
     <div className="signature">
       {seen.map((s) => {

@@ -41,7 +41,7 @@ function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
   const t = (c: number) => Math.round(r.c(c))
   return (
     <section className="sky" aria-label="Weather ahead">
-      <h2>What the weather lets be done</h2>
+      <h2>Spray weather</h2>
       <p className="faint">{sky[0]?.station}, {r.temperature}, {r.water} of rain, wind in {unitFor('m/s', me.unit_system)?.label}</p>
       <table>
         <thead><tr><th scope="col">Day</th><th scope="col" className="num">low</th><th scope="col" className="num">high</th><th scope="col" className="num">rain</th><th scope="col" className="num">wind</th><th scope="col">spraying</th></tr></thead>

@@ -33,9 +33,9 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
   })
   return (
     <form className="form side" aria-label="Person" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
-      <h2>{person ? 'Change the entry' : 'Somebody new'}</h2>
+      <h2>{person ? 'Edit person' : 'New person'}</h2>
       <label className="field"><span>Name</span><Input required aria-label="Name" value={d.name} onChange={(e) => setD({ ...d, name: e.target.value })} /></label>
-      <label className="field"><span>Address</span><Input required type="email" aria-label="Address" value={d.email} onChange={(e) => setD({ ...d, email: e.target.value })} /></label>
+      <label className="field"><span>Email</span><Input required type="email" aria-label="Email" value={d.email} onChange={(e) => setD({ ...d, email: e.target.value })} /></label>
       <Choose label="Role" value={d.role} onChange={(role) => setD({ ...d, role })} options={roles.map((r) => [r, r] as const)} />
       <label className="field"><span>{person ? 'New password (empty keeps the old)' : 'Password'}</span><Input.Password autoComplete="new-password" required={!person} minLength={10} aria-label="Password" value={d.password ?? ''} onChange={(e) => setD({ ...d, password: e.target.value || undefined })} /></label>
       <label className="field"><span>Licence number</span><Input aria-label="Licence number" value={d.licence_number} onChange={(e) => setD({ ...d, licence_number: e.target.value })} /></label>
@@ -110,7 +110,7 @@ export default function Firm() {
         </table>
         {keeps && <p className="buttons"><Button onClick={() => setOpen({})}>Add somebody</Button></p>}
         <h2>What acting costs</h2>
-        <p><Link className="back" to="/firm/prices">The few prices from which the marks on the scales follow</Link></p>
+        <p><Link className="back" to="/firm/prices">Prices behind the check and treat thresholds</Link></p>
         <h2>Who may do what</h2>
         <table className="matrix">
           <thead><tr><td />{roles.map((r) => <th key={r} scope="col">{r}</th>)}</tr></thead>

@@ -54,12 +54,12 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
       {preview.isError && changed && <Problem error={preview.error} />}
       {may && <p className="buttons"><Button type="primary" htmlType="submit" disabled={!changed || !whole} loading={save.isPending}>Save the figures</Button>{changed && <Button onClick={() => setD(Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)}>Put back</Button>}</p>}
       </div>
-      {!changed && <p className="faint price-hint">Change a figure: here stands what it would have changed in the cases closed so far, before anything is saved.</p>}
+      {!changed && <p className="faint price-hint">Change a price to preview its effect on past cases. Nothing is saved yet.</p>}
       {changed && JSON.stringify(asked) !== text && <p className="faint price-hint">Working it out…</p>}
       {changed && JSON.stringify(asked) === text && preview.data && !preview.isPlaceholderData && words && (
         <section className="price-effects" aria-label="What this would change" aria-live="polite">
           <h3>In the {preview.data.cases} diagnoses given so far</h3>
-          {preview.data.calls.length === 0 && <p>No call would have been another.</p>}
+          {preview.data.calls.length === 0 && <p>No past decision would change.</p>}
           {preview.data.calls.length > 0 && (
             <table>
               <thead><tr><th scope="col">Case</th><th scope="col">Cause</th><th scope="col">Call</th></tr></thead>
@@ -68,7 +68,7 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
           )}
           {preview.data.calls.length > 8 && <p className="faint">and {preview.data.calls.length - 8} more</p>}
           <h3>Marks that move</h3>
-          {preview.data.moved.length === 0 ? <p>None by more than half a point.</p> : (
+          {preview.data.moved.length === 0 ? <p>No threshold moves by more than 0.5 %.</p> : (
             <table>
               <thead><tr><th scope="col">Remedy for</th><th scope="col" className="num">pays from</th><th scope="col" className="num">now from</th></tr></thead>
               <tbody>{preview.data.moved.slice(0, 8).map((m) => <tr key={m.cause}><th scope="row">{words.cause.get(m.cause)?.label}<span className="faint">{m.remedy}</span></th><td className="num">{percent(m.before)} %</td><td className="num"><b>{percent(m.after)} %</b></td></tr>)}</tbody>

@@ -58,7 +58,7 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
   return (
     <form className="form measure" onSubmit={(e) => { e.preventDefault(); save.mutate() }} aria-label="Measure">
       <h2>{started ? 'Measure again' : 'Measure the baseline'}</h2>
-      <Stepper label="Green cover" value={cover} onChange={setCover} hint="of the damaged part, from straight above; by eye it runs high" />
+      <Stepper label="Green cover" value={cover} onChange={setCover} hint="of the damaged part, from straight above; estimates by eye tend to be high" />
       <Stepper label="Crowns alive" value={crowns} onChange={setCrowns} hint="of ten to twenty cut; leave empty if not cut" />
       <div className="field"><span>New spread</span>
         <div className="answers">
@@ -67,9 +67,9 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
       </div>
       {started && <label className="tick-box"><input type="checkbox" checked={baseline} onChange={(e) => setBaseline(e.target.checked)} /> Count from here: this is a new baseline</label>}
       <label className="field"><span>Note</span><Input aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} /></label>
-      {wrong && <p className="problem" role="alert">A share lies between 0 and 100 %.</p>}
+      {wrong && <p className="problem" role="alert">Enter 0 to 100 %.</p>}
       {save.isError && <Problem error={save.error} />}
-      <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>Save the look</Button>
+      <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>Save measurement</Button>
     </form>
   )
 }

@@ -6,7 +6,7 @@ import { FamilyMark } from './Family'
 
 /** The checks that tell two causes apart, with how likely each answer is under either. */
 export function ApartTable({ checks, a, b, words, onGo }: { checks: Schemas['Apart'][]; a: string; b: string; words: Words; onGo?: (finding: string) => void }) {
-  if (checks.length === 0) return <p className="faint">No check that is left tells them apart.</p>
+  if (checks.length === 0) return <p className="faint">No remaining check separates these two.</p>
   return (
     <table className="apart">
       <thead><tr><th scope="col">Check</th><th scope="col">Answer</th>{[a, b].map((c) => <th key={c} scope="col" className="num"><FamilyMark family={words.cause.get(c)?.family ?? ''} /> {words.cause.get(c)?.label}</th>)}</tr></thead>
@@ -32,7 +32,7 @@ export function Apart({ visit, zone, a, b, seq, words, onGo }: { visit: string; 
   return (
     <section className="ledger apart-box" aria-label="What tells them apart">
       <h3>What tells them apart</h3>
-      {checks.data ? <ApartTable checks={checks.data} a={a} b={b} words={words} onGo={onGo} /> : <p className="faint">{checks.isError ? 'Cannot be said just now.' : 'Weighing…'}</p>}
+      {checks.data ? <ApartTable checks={checks.data} a={a} b={b} words={words} onGo={onGo} /> : <p className="faint">{checks.isError ? 'Not available right now.' : 'Weighing…'}</p>}
     </section>
   )
 }

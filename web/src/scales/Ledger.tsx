@@ -49,7 +49,7 @@ export function Ledger({ cause, words, currency, onClose }: { cause: Schemas['Ca
         </tbody>
         <tfoot><tr><th scope="row">Adds up to {percent(cause.probability)} %</th><td /><td /><td className="num">{signedBits(sum)}</td></tr></tfoot>
       </table>
-      {rows.length === 0 && <p className="faint">Nothing found so far speaks for or against it.</p>}
+      {rows.length === 0 && <p className="faint">Nothing found so far is for or against it.</p>}
       {cause.marks && <ActingPays marks={cause.marks} p={cause.probability} words={words} currency={currency} />}
     </section>
   )

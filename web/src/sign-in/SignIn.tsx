@@ -64,7 +64,7 @@ export default function SignIn() {
         )}
         {!welcome.data?.demo && <h2>Sign in</h2>}
         <form onSubmit={(e) => { e.preventDefault(); plain.mutate() }}>
-          <label>Address <Input type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} /></label>
+          <label>Email <Input type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} /></label>
           <label>Password <Input.Password autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} /></label>
           <Button type="primary" htmlType="submit" loading={plain.isPending}>Sign in</Button>
           {plain.isError && <Problem error={plain.error} />}

@@ -99,11 +99,11 @@ function ZoneForm({ zone, site, me, words, onDone }: { zone?: Schemas['Zone']; s
       <Text label="Zone name" required value={d.name} onChange={(name) => setD({ ...d, name })} />
       <div className="fields">
         <Text label={`Area, ${unitFor('m2', me.unit_system)?.label ?? 'm²'}`} required value={area} onChange={setArea} />
-        <Text label="Its error, %" value={error} onChange={setError} />
+        <Text label="Area accuracy, ± %" value={error} onChange={setError} />
         <Pick label="Soil" value={d.texture} onChange={(t) => setD({ ...d, texture: t as (typeof textures)[number] })} options={textures.map((t) => [t, t ? t.replaceAll('-', ' ') : 'not known'] as const)} />
       </div>
       <Pick label="Main grass" value={d.species[0] ?? 'unknown'} onChange={(s) => setD({ ...d, species: [s, ...d.species.slice(1).filter((x) => x !== s)] })} options={grasses} />
-      <Pick label="Beside it" value={d.species[1] ?? ''} onChange={(s) => setD({ ...d, species: s && s !== d.species[0] ? [d.species[0] ?? 'unknown', s] : [d.species[0] ?? 'unknown'] })} options={[['', 'no other'], ...grasses]} />
+      <Pick label="Second grass" value={d.species[1] ?? ''} onChange={(s) => setD({ ...d, species: s && s !== d.species[0] ? [d.species[0] ?? 'unknown', s] : [d.species[0] ?? 'unknown'] })} options={[['', 'no other'], ...grasses]} />
       <Pick label="Watered" value={d.irrigated === undefined || d.irrigated === null ? '' : d.irrigated ? 'yes' : 'no'} onChange={(v) => setD({ ...d, irrigated: v === '' ? undefined : v === 'yes' })} options={[['', 'not known'], ['yes', 'has irrigation'], ['no', 'is not irrigated']]} />
       <div className="fields">
         <Pick label="In summer" value={d.policy['summer-water'] ?? ''} onChange={(v) => setD({ ...d, policy: { ...d.policy, 'summer-water': (v || undefined) as never } })} options={[['', 'not said'], ['keep-green', 'keep green'], ['let-rest', 'let rest'], ['one-area', 'one area green']]} />
@@ -154,7 +154,7 @@ function Happened({ site, me, words, onChange }: { site: Schemas['Site']; me: Me
   const h = history.data
   return (
     <>
-      {h.repeat_offenders.map((o) => <p key={o.zone_id + o.cause} className="caution"><b>{zone(o.zone_id)}</b>: {words.cause.get(o.cause)?.label.toLowerCase()} {o.times} times within three years. The remedy was for the symptom.</p>)}
+      {h.repeat_offenders.map((o) => <p key={o.zone_id + o.cause} className="caution"><b>{zone(o.zone_id)}</b>: {words.cause.get(o.cause)?.label.toLowerCase()} {o.times} times within three years. Only the symptom was treated, not the cause.</p>)}
       <h3>Visits</h3>
       <ul className="visit-list">
         {h.visits.map((v) => {
@@ -199,7 +199,7 @@ export default function Sites() {
           <h2>{site.name}</h2>
           <p>{site.client_name}<br />{site.address}<br /><span className="num faint">{Math.abs(site.latitude).toFixed(3)}° {site.latitude < 0 ? 'S' : 'N'}, {Math.abs(site.longitude).toFixed(3)}° {site.longitude < 0 ? 'W' : 'E'}, {site.timezone}</span></p>
           {site.access_notes && <p className="notice">{site.access_notes}</p>}
-          <p>{site.lines_located_on ? `Buried lines located on ${showDate(site.lines_located_on, me.date_form)}` : 'No locate of buried lines on record: no coring before one.'}</p>
+          <p>{site.lines_located_on ? `Buried lines located on ${showDate(site.lines_located_on, me.date_form)}` : 'Buried lines not located. Do not core or dig until they are.'}</p>
           <p className="buttons">
             {me.rights.includes('book-visits') && <Button type="primary" onClick={() => setOpen({ what: 'visit' })}>Book a visit</Button>}
             {keeps && <><Button onClick={() => setOpen({ what: 'site', site })}>Change the site</Button><Button onClick={() => setOpen({ what: 'client', client: clients.data?.find((c) => c.id === site.client_id) })}>Change the client</Button><Button onClick={() => setOpen({ what: 'zone' })}>Add a zone</Button></>}
@@ -215,7 +215,7 @@ export default function Sites() {
             ))}
           </ul>
           <Happened site={site} me={me} words={words} onChange={(visit) => setOpen({ what: 'visit', visit })} />
-          {(site.zones ?? []).length === 0 && <p className="empty">No zone yet. A visit weighs each zone for itself.</p>}
+          {(site.zones ?? []).length === 0 && <p className="empty">No zone yet. Each zone is diagnosed separately.</p>}
         </section>
       ) : <p className="empty">No site yet. Begin with a client, then the site and its zones.</p>}
       {open?.what === 'site' && <SiteForm key={open.site?.id ?? 'new'} site={open.site} me={me} onDone={(id) => { close(); if (id) void navigate(`/sites/${id}`) }} />}

@@ -17,7 +17,7 @@ export function Series({ site, zone, me }: { site: Schemas['Site']; zone: string
         {may && <Given key={zone} zone={zone} name={site.zones?.find((z) => z.id === zone)?.name ?? ''} me={me} />}
         <section aria-label="Weather of the site">
           <h3>Weather</h3>
-          <p className="faint">What a gauge or a station on the site has measured goes before the weather station, quantity by quantity.</p>
+          <p className="faint">On-site readings replace the weather station's, value by value.</p>
           {may && <FileIn site={site.id} kind="weather" />}
           <p className="buttons"><a className="plain-button" download href={`/api/v1/sites/${site.id}/weather?kind=daily`}>Daily file</a><a className="plain-button" download href={`/api/v1/sites/${site.id}/weather?kind=hourly`}>Hourly file</a></p>
         </section>
@@ -72,7 +72,7 @@ function Given({ zone, name, me }: { zone: string; name: string; me: Schemas['Me
   return (
     <form aria-label="Water given" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
       <h3>Water given to {name}</h3>
-      <p className="faint">A day that is left out of this log counts as nothing given, from the first one noted on.</p>
+      <p className="faint">Once you start this log, a day with no entry means no watering.</p>
       <div className="given">
         <label className="field"><span>Day</span><input className="plain-date" type="date" max={me.today} required aria-label="Day of watering" value={day} onChange={(e) => setDay(e.target.value)} /></label>
         <label className="field"><span>Depth, {unitFor('mm', me.unit_system)?.label}</span><input className="plain-date" inputMode="decimal" required aria-label="Depth given" value={amount} onChange={(e) => setAmount(e.target.value)} /></label>

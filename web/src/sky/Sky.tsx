@@ -70,7 +70,7 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
           <button type="button" className="plain-button" aria-pressed={table} onClick={() => setTable(!table)}>{table ? 'Chart' : 'Table'}</button>
           <a className="plain-button" download={`sky-${v.today}.csv`} href={`data:text/csv;charset=utf-8,${encodeURIComponent(asCSV(v))}`}>CSV</a>
         </div>
-        {v.days.length === 0 ? <p className="empty">There is no weather for this site: name its station, or take in what was measured on site.</p> : table ? <DayTable v={v} r={r} /> : <Chart v={v} span={span} r={r} />}
+        {v.days.length === 0 ? <p className="empty">No weather for this site. Choose a station or import on-site measurements.</p> : table ? <DayTable v={v} r={r} /> : <Chart v={v} span={span} r={r} />}
         <Series site={site} zone={zone} me={me} />
       </section>
       <aside aria-label="What stands out">
@@ -89,7 +89,7 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
         </dl>
         <Watering place={place} site={site.id} me={me} />
         {v.missing.length > 0 && <p className="notice">{v.missing.join('; ')}.</p>}
-        {v.assumed.length > 0 && <p className="faint">Taken for granted: {v.assumed.join('; ')}.</p>}
+        {v.assumed.length > 0 && <p className="faint">Assumed: {v.assumed.join('; ')}.</p>}
       </aside>
     </main>
   )
@@ -142,7 +142,7 @@ function Chart({ v, span, r }: { v: Schemas['SkyView']; span: Span | undefined; 
   return (
     <>
       <div ref={el} className="sky-chart" style={{ height: chartHeight(v.bands.length) }} role="img" aria-label={`Weather and ground from ${v.days[0]?.date ?? ''} to ${v.days.at(-1)?.date ?? ''}; the button Table shows the same as a table`} />
-      <p className="faint sky-hint"><kbd>+</kbd> <kbd>−</kbd> closer and wider, <kbd>←</kbd> <kbd>→</kbd> along, <kbd>0</kbd> all; two fingers do the same. <button type="button" className="quiet" onClick={picture}>Picture (PNG)</button> ▲ done, ◆ read, ■ visit</p>
+      <p className="faint sky-hint"><kbd>+</kbd> <kbd>−</kbd> zoom, <kbd>←</kbd> <kbd>→</kbd> pan, <kbd>0</kbd> reset; pinch and drag also work. <button type="button" className="quiet" onClick={picture}>Picture (PNG)</button> ▲ done, ◆ read, ■ visit</p>
     </>
   )
 }

@@ -22,7 +22,7 @@ export default function Samples({ visit, zone, me, words }: { visit: string; zon
     <section className="samples" aria-label="Samples for the laboratory">
       {may && (
         <>
-          <label className="field"><span>Where and what to note</span><Input aria-label="Note with the sample" value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} /></label>
+          <label className="field"><span>Location and notes</span><Input aria-label="Note with the sample" value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} /></label>
           <p className="caution">{words.procedure.get('soil-sample')?.caution}</p>
           <div className="sample-kinds">
             {kinds.map((k) => <button key={k.kind} type="button" data-sample={k.kind} disabled={take.isPending && take.variables.kind === k.kind} onClick={() => take.mutate(k)}><b>{k.label}</b><span className="faint">{k.how}; {k.days} days</span></button>)}
@@ -50,7 +50,7 @@ function SampleLine({ s, form, may, words, onIn }: { s: Schemas['Sample']; form:
       ) : (
         <p className="buttons">
           <Link className="sample-form-link" to={`/samples/${s.id}`}>Form to go with it</Link>
-          {may && <Button aria-expanded={open} onClick={() => setOpen(!open)}>Take the result in</Button>}
+          {may && <Button aria-expanded={open} onClick={() => setOpen(!open)}>Enter lab result</Button>}
         </p>
       )}
       {open && (
@@ -58,7 +58,7 @@ function SampleLine({ s, form, may, words, onIn }: { s: Schemas['Sample']; form:
           <label className="field"><span>The laboratory's file, CSV or JSON</span><input type="file" accept=".csv,.json,text/csv,application/json" aria-label="File of the result" onChange={(e) => { const f = e.target.files?.[0]; if (f) void f.text().then(setText) }} /></label>
           <Input.TextArea aria-label="Text of the result" rows={5} value={text} onChange={(e) => setText(e.target.value)} placeholder="sample,finding,value,unit,laboratory" />
           {put.isError && <Problem error={put.error} />}
-          <p className="buttons"><Button type="primary" htmlType="submit" disabled={!text.trim()} loading={put.isPending}>Put it on the scales</Button></p>
+          <p className="buttons"><Button type="primary" htmlType="submit" disabled={!text.trim()} loading={put.isPending}>Add to diagnosis</Button></p>
         </form>
       )}
     </li>
