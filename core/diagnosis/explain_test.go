@@ -16,7 +16,7 @@ func TestToldNamesItsReasons(t *testing.T) {
 
 	r = Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"colour": ListValue("straw-tan")}}, Options{})
 	told = r.Told()
-	require.Contains(t, told, "not settled yet")
+	require.Contains(t, told, "Not certain yet")
 	require.Contains(t, told, "The next look that would tell")
 }
 
