@@ -17,7 +17,7 @@ func TestToldNamesItsReasons(t *testing.T) {
 	r = Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"colour": ListValue("straw-tan")}}, Options{})
 	told = r.Told()
 	require.Contains(t, told, "Not certain yet")
-	require.Contains(t, told, "The next look that would tell")
+	require.Contains(t, told, "The most useful next check")
 }
 
 // What is said to change the leader does so when it is answered, near enough to what was said: the sets that carry the

@@ -20,8 +20,13 @@ var pairRows = []pairRow{
 	{"water-deep", "let-dormant", 0, "one line for the whole spell: it is watered"},
 	{"let-dormant", "water-deep", 0, "one line for the whole spell: it rests"},
 	{"water-deep", "survival-water", 0, "it is watered fully"},
+	{"water-deep", "cut-back-water", 0, "the root zone is dry: water it deeply, in the early morning only"},
+	{"hold-mowing", "core-aerate", 7, "not mown just now"},
+	{"hold-mowing", "dethatch", 7, "not mown just now"},
+	{"hold-mowing", "scarify", 7, "not mown just now"},
 	{"insecticide-curative", "insecticide-preventive", 0, "the pest is there: treat it on the count, prevent it next season"},
 	{"plug-or-sprig", "resod", 14, "or sod at once: the expensive way"},
+	{"apply-nitrogen", "let-dormant", 0, "it is growing again"},
 	{"spoon-feed-nitrogen", "apply-nitrogen", 21, "it is fed little and often instead"},
 	{"hand-weed", "herbicide-spot", 0, "they are pulled by hand"},
 	{"herbicide-broadcast", "herbicide-spot", 0, "the whole is treated: one or the other"},
@@ -68,12 +73,7 @@ const (
 // arrange is the third pass: what excludes what, what waits for what, and what gets its water first.
 func (p *plan) arrange() {
 	p.oneSeeding()
-	for _, r := range pairRows {
-		a, b := p.at[r.first], p.at[r.second]
-		if a.Verdict == DoNow && b.Verdict == DoNow && !p.split(r) {
-			p.wait2(b, r.days, r.why)
-		}
-	}
+	p.keepApart()
 	p.seedOrSpray()
 	p.seedOrPreem()
 	if a, n := p.at["acidifying-nitrogen"], p.at["apply-nitrogen"]; a.Verdict == DoNow && n.Called && n.Verdict == DoNow {
@@ -86,6 +86,17 @@ func (p *plan) arrange() {
 		w.As = l.ID
 	}
 	p.water()
+	p.keepApart() // the water that other work waits for is a line of its own
+}
+
+// keepApart lets the first of two that exclude each other stand.
+func (p *plan) keepApart() {
+	for _, r := range pairRows {
+		a, b := p.at[r.first], p.at[r.second]
+		if a.Verdict == DoNow && b.Verdict == DoNow && !p.split(r) {
+			p.wait2(b, r.days, r.why)
+		}
+	}
 }
 
 // split reports a pair that does not exclude itself on a zone of which one part is kept green and the rest rests.

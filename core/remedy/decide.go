@@ -93,7 +93,7 @@ func (p *plan) gate(a *action, v *Advice, c call) {
 		v.Verdict, v.Gate, v.Kind = CheckFirst, st.check.gate, st.check.kind
 		v.Check = s.proofOr(st.check.lifted)
 		v.Reasons = append(v.Reasons, s.tell(st.check.reason, a))
-	case st.hold != nil && dated && bound && name != "":
+	case st.hold != nil && dated && bound && name != "" && max(from, st.until) > 0:
 		p.hold(v, &st, from, true)
 		v.UntilWhat, v.Until = "", p.on(max(from, st.until))
 	case st.hold != nil:
@@ -254,6 +254,8 @@ func (p *plan) holdFeeding() {
 	}
 	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
 	switch {
+	case p.at["spoon-feed-nitrogen"].Verdict == DoNow:
+		h.Reasons = []string{"it is fed little and often"}
 	case held:
 		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: n.Reasons[:1:1], Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
 		h.Until, h.UntilWhat = n.Until, n.UntilWhat
@@ -261,7 +263,7 @@ func (p *plan) holdFeeding() {
 			h.Until = n.From
 			h.Reasons = []string{"the feeding waits for its time: " + n.Season}
 		}
-	case n.Verdict == DoNow || n.Verdict == CheckFirst || p.at["spoon-feed-nitrogen"].Verdict == DoNow:
+	case n.Verdict == DoNow || n.Verdict == CheckFirst:
 		h.Reasons = []string{"feeding is not held back"}
 	default:
 		for _, x := range holdRows {

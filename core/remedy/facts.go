@@ -145,7 +145,7 @@ var factRows = []factRow{
 	{"apply-nitrogen", DoNow, "(hungry or slow) and warm and greenw", "short of nitrogen and green: {n-dose}", ""},
 	{"apply-nitrogen", DoNow, "(hungry or slow) and warm and wakew and wake-half", "half green and short of nitrogen: at most 1 g N/m² of a slow one", ""},
 	{"apply-nitrogen", Schedule, "(hungry or slow) and warm", "short of nitrogen: once it is green", ""},
-	{"apply-nitrogen", DoNow, "cool and turned and autumn and growing-sky and without n12 >= n-high", "early autumn is the main feeding of cool-season turf: {n-dose}", ""},
+	{"apply-nitrogen", DoNow, "cool and turned and autumn and growing-sky and without n12 >= n-high", "autumn is the main feeding of cool-season turf: {n-dose}", ""},
 	{"apply-nitrogen", Schedule, "cool and autumn and without turned and t5 >= 7 and without n12 >= n-high", "the main feeding comes when the weather has turned", ""},
 	{"apply-nitrogen", Schedule, "cool and spring and cold-hurt and (alive or mixed or growing) and unfed-or-unknown", "after two or three mowings, a light one, where winter thinned it", ""},
 	{"apply-nitrogen", Schedule, "cool and feed-summer and unfed", "fed little in twelve months: when the weather has turned", ""},

@@ -20,7 +20,10 @@ func (s *situation) tell(text string, a *action) string {
 			return w
 		}
 		if ms, ok := measures[name]; ok {
-			return s.quantity(ms.of(s, 0), ms.unit)
+			if x := ms.of(s, 0); !math.IsNaN(x) {
+				return s.quantity(x, ms.unit)
+			}
+			return unmeasured(name)
 		}
 		f, ok := diagnosis.FindingByID(name)
 		if !ok {
@@ -29,7 +32,7 @@ func (s *situation) tell(text string, a *action) string {
 		v, found := s.v[name]
 		switch {
 		case !found:
-			return "unknown"
+			return unmeasured(name)
 		case v.Number != nil:
 			return s.quantity(*v.Number, unitOf(f))
 		case v.Yes != nil:
@@ -41,9 +44,25 @@ func (s *situation) tell(text string, a *action) string {
 	})
 }
 
+// withoutFigure says what stands where a figure is not known.
+var withoutFigure = map[string]string{
+	"seed-new": "see the bag", "n-dose": "a light dose by the label", "mow-summer": "the upper end of its range",
+	"mow-mid": "the middle of its range", "irrigation-weekly-mm": "more than it uses",
+}
+
+func unmeasured(name string) string {
+	if w, ok := withoutFigure[name]; ok {
+		return w
+	}
+	return "not measured"
+}
+
 func (s *situation) wordFor(name string, a *action) (string, bool) {
 	switch name {
 	case "grass":
+		if s.grass.ID == "" || s.grass.ID == "unknown" {
+			return "this grass", true
+		}
 		return lowerGrass(s.grass.Label), true
 	case "work":
 		return a.work, true
@@ -113,7 +132,7 @@ func unitOf(f *diagnosis.Finding) string {
 // quantity says a number with its unit.
 func (s *situation) quantity(x float64, unit string) string {
 	if math.IsNaN(x) {
-		return "unknown"
+		return "not measured"
 	}
 	switch unit {
 	case "C":

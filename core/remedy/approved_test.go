@@ -1,0 +1,217 @@
+package remedy
+
+import (
+	"bufio"
+	"bytes"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"hash/fnv"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"hodos/core/diagnosis"
+	"hodos/core/units"
+)
+
+var update = flag.Bool("update", false, "write the plans as they come out now; read the difference before signing it")
+
+const approvedFile = "testdata/approved.jsonl"
+
+// madeUp is a made-up lawn, at the edge of some figure or other, with its plan as it was approved: a letter an action in the order of the
+// table, and a sum of all that is said about them.
+type madeUp struct {
+	Grass  string         `json:"grass"`
+	Date   string         `json:"date"`
+	Lat    float64        `json:"lat"`
+	Found  map[string]any `json:"found"`
+	P      chances        `json:"p,omitempty"`
+	Done   []doneBefore   `json:"done,omitempty"`
+	Policy []string       `json:"policy,omitempty"` // water, pests, feeding, blemishes
+	No     []string       `json:"no,omitempty"`     // licence, lines
+	Yes    []string       `json:"yes,omitempty"`
+	Past   *pastSky       `json:"past,omitempty"`
+	Ahead  *aheadSky      `json:"ahead,omitempty"`
+	Plan   string         `json:"plan"`
+	Sum    string         `json:"sum"`
+}
+
+type doneBefore struct {
+	Action string  `json:"action"`
+	Days   int     `json:"days"`
+	N      float64 `json:"n,omitempty"`
+}
+
+type pastSky struct {
+	Days  int     `json:"days"`
+	Lo    float64 `json:"lo"`
+	Hi    float64 `json:"hi"`
+	Rain  float64 `json:"rain,omitempty"`
+	Every int     `json:"every,omitempty"` // days between rains
+	RH    float64 `json:"rh"`
+	Snow  float64 `json:"snow,omitempty"`
+}
+
+// aheadSky is a steady forecast but for one day.
+type aheadSky struct {
+	Lo   float64 `json:"lo"`
+	Hi   float64 `json:"hi"`
+	On   int     `json:"on,omitempty"`
+	Rain float64 `json:"rain,omitempty"`
+	Low  float64 `json:"low,omitempty"` // minimum of that day, where it is not nought
+	Wind float64 `json:"wind,omitempty"`
+}
+
+func (m madeUp) lawn(t *testing.T) diagnosis.Case {
+	c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, m.Date), Latitude: m.Lat, Species: []string{m.Grass}}, Findings: found{}}
+	for id, plain := range m.Found {
+		f, ok := diagnosis.FindingByID(id)
+		require.True(t, ok, id)
+		v, err := diagnosis.ValueOf(f, plain)
+		require.NoError(t, err, "%s %v", id, plain)
+		c.Findings[id] = v
+	}
+	for _, d := range m.Done {
+		x := diagnosis.Treatment{Date: c.Lawn.Date.AddDate(0, 0, -d.Days), Action: d.Action}
+		if d.N > 0 {
+			x.NGM2 = &d.N
+		}
+		c.Treatments = append(c.Treatments, x)
+	}
+	if len(m.Policy) == 4 {
+		c.Policy = diagnosis.Policy{SummerWater: m.Policy[0], Pests: m.Policy[1], SummerFeeding: m.Policy[2], Blemishes: m.Policy[3]}
+	}
+	for b, list := range map[bool][]string{false: m.No, true: m.Yes} {
+		for _, what := range list {
+			switch what {
+			case "licence":
+				c.Context.Licence = &b
+			case "lines":
+				c.Context.LinesLocated = &b
+			case "irrigated":
+				c.Lawn.Irrigated = &b
+			}
+		}
+	}
+	m.sky(&c)
+	return c
+}
+
+func (m madeUp) sky(c *diagnosis.Case) {
+	if p := m.Past; p != nil {
+		past(p.Days, func(k int) (lo, hi, rain, rh float64) {
+			if p.Every > 0 && k%p.Every == 0 {
+				rain = p.Rain
+			}
+			return p.Lo, p.Hi, rain, p.RH
+		})(c)
+		for i := range c.Weather {
+			c.Weather[i].Snow = &p.Snow
+		}
+	}
+	if a := m.Ahead; a != nil {
+		ahead(func(k int) (lo, hi, rain float64) {
+			if k == a.On {
+				rain = a.Rain
+				if a.Low != 0 {
+					return a.Low, a.Hi, rain
+				}
+			}
+			return a.Lo, a.Hi, rain
+		})(c)
+		for i := range c.Forecast {
+			c.Forecast[i].Wind = &a.Wind
+		}
+	}
+}
+
+var letters = map[Verdict]byte{DoNow: 'd', Schedule: 's', CheckFirst: 'c', Hold: 'h', Avoid: '-'}
+
+// inFull is everything that a plan says, a line an action.
+func inFull(p Plan) (letter string, lines []string) {
+	dates := func(list ...*time.Time) (out string) {
+		for _, d := range list {
+			if d != nil {
+				out += " " + d.Format(time.DateOnly)
+			}
+		}
+		return
+	}
+	for _, a := range p.Lines {
+		l := letters[a.Verdict]
+		if a.Verdict == Avoid && a.Called {
+			l = 'a'
+		}
+		letter += string(l)
+		lines = append(lines, strings.Join([]string{a.ID, string(a.Verdict), strings.Join(a.Reasons, "; "), strings.Join(a.Cautions, "; "), strings.Join(a.Check, " "),
+			dates(a.Until, a.From, a.To), a.UntilWhat, a.Season, strings.Join(a.Causes, " "), a.Gate, string(a.Kind), a.As, a.Dose, a.Will, a.WillNot, a.IfWrong,
+			fmt.Sprintf("%.2f %.1f %.2f %d", a.Price, a.AreaM2, a.NGM2, a.Order)}, "|"))
+	}
+	plain, _ := json.Marshal([]any{p.Choices, p.Checks, p.Settled})
+	return letter, append(lines, string(plain))
+}
+
+func sumOf(lines []string) string {
+	h := fnv.New32a()
+	_, _ = h.Write([]byte(strings.Join(lines, "\n")))
+	return fmt.Sprintf("%08x", h.Sum32())
+}
+
+func readApproved(t *testing.T) (out []madeUp) {
+	data, err := os.ReadFile(approvedFile)
+	require.NoError(t, err)
+	lines := bufio.NewScanner(bytes.NewReader(data))
+	lines.Buffer(nil, 1<<20)
+	for lines.Scan() {
+		var m madeUp
+		require.NoError(t, json.Unmarshal(lines.Bytes(), &m))
+		out = append(out, m)
+	}
+	require.NoError(t, lines.Err())
+	return out
+}
+
+// Many made-up lawns, chosen so that every verdict, gate, reason and figure of the tables decides on some of them and just does not on
+// others. A change of knowledge changes plans here: run with -update, read which, and sign them with the change.
+func TestApprovedPlans(t *testing.T) {
+	list := readApproved(t)
+	require.Greater(t, len(list), 500)
+	var out bytes.Buffer
+	changed := 0
+	for i, m := range list {
+		c := m.lawn(t)
+		plan := Decide(c, resultOf(c, m.P), units.Saying{})
+		whole(t, c, plan)
+		letter, lines := inFull(plan)
+		if sum := sumOf(lines); (sum != m.Sum || letter != m.Plan) && !*update {
+			if changed++; changed <= 3 {
+				t.Errorf("lawn %d, %s on %s:%s", i+1, m.Grass, m.Date, differences(m.Plan, letter, lines))
+			}
+		}
+		m.Plan, m.Sum = letter, sumOf(lines)
+		plain, err := json.Marshal(m)
+		require.NoError(t, err)
+		out.Write(append(plain, '\n'))
+	}
+	if *update {
+		require.NoError(t, os.WriteFile(approvedFile, out.Bytes(), 0o600))
+	} else if changed > 0 {
+		t.Errorf("%d of %d plans have changed; -update writes them", changed, len(list))
+	}
+}
+
+func differences(was, is string, lines []string) (out string) {
+	for i := range lines {
+		if i < len(was) && i < len(is) && was[i] != is[i] {
+			out += fmt.Sprintf("\n%c → %s", was[i], lines[i])
+		}
+	}
+	if out == "" {
+		return " the same verdicts, said otherwise"
+	}
+	return out
+}
