@@ -149,7 +149,7 @@ func inFull(p Plan) (letter string, lines []string) {
 		letter += string(l)
 		lines = append(lines, strings.Join([]string{a.ID, string(a.Verdict), strings.Join(a.Reasons, "; "), strings.Join(a.Cautions, "; "), strings.Join(a.Check, " "),
 			dates(a.Until, a.From, a.To), a.UntilWhat, a.Season, strings.Join(a.Causes, " "), a.Gate, string(a.Kind), a.As, a.Dose, a.Will, a.WillNot, a.IfWrong,
-			fmt.Sprintf("%.2f %.1f %.2f %d", a.Price, a.AreaM2, a.NGM2, a.Order)}, "|"))
+			fmt.Sprintf("%.2f %.1f %.2f %d %v %s", a.Price, a.AreaM2, a.NGM2, a.Order, a.Looks, a.Grade)}, "|"))
 	}
 	plain, _ := json.Marshal([]any{p.Choices, p.Checks, p.Settled})
 	return letter, append(lines, string(plain))
@@ -214,4 +214,86 @@ func differences(was, is string, lines []string) (out string) {
 		return " the same verdicts, said otherwise"
 	}
 	return out
+}
+
+// approve holds a text against the approved one, line by line.
+func approve(t *testing.T, file, text string) {
+	t.Helper()
+	if *update {
+		require.NoError(t, os.WriteFile(file, []byte(text), 0o600))
+		return
+	}
+	was, err := os.ReadFile(file)
+	require.NoError(t, err)
+	old, now := strings.Split(string(was), "\n"), strings.Split(text, "\n")
+	for i := range min(len(old), len(now)) {
+		require.Equal(t, old[i], now[i], "%s:%d; -update writes it", file, i+1)
+	}
+	require.Len(t, now, len(old), file)
+}
+
+// The calendar of every season and preventive for a northern and a southern place, as an agronomist would read it.
+func TestTheCalendar(t *testing.T) {
+	var out strings.Builder
+	year := func(row, applies, grass string, lat float64, opens test, name string) {
+		s := survey(diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-01-01"), Latitude: lat, Species: []string{grass}}, Findings: found{}},
+			diagnosis.Result{Prices: diagnosis.DefaultPrices}, units.Saying{})
+		fmt.Fprintf(&out, "%s (%s), %s at %.0f°:", row, applies, grass, lat)
+		for k := 0; k < 365; k++ {
+			if opens(s, k) != yes || k > 0 && opens(s, k-1) == yes {
+				continue
+			}
+			to := k
+			for to+1 < 365 && opens(s, to+1) == yes {
+				to++
+			}
+			fmt.Fprintf(&out, " %s–%s", s.day(k).Format("2 Jan"), s.day(to).Format("2 Jan"))
+		}
+		fmt.Fprintf(&out, " – %s\n", name)
+	}
+	grasses := func(cool, warm bool, f func(grass string, lat float64)) {
+		if cool {
+			f("kentucky-bluegrass", 41)
+			f("tall-fescue", 36)
+		}
+		if warm {
+			f("common-bermudagrass", 33)
+			f("st-augustinegrass", 28)
+		}
+	}
+	for i := range actions {
+		id := actions[i].id
+		for _, x := range seasonsOf[id] {
+			warm, cool := strings.Contains(x.applies, "warm"), strings.Contains(x.applies, "cool")
+			grasses(cool || !warm, warm || !cool, func(grass string, lat float64) { year(id, x.applies, grass, lat, x.opens, x.name) })
+		}
+		for _, x := range preventivesOf[id] {
+			grasses(strings.Contains(x.family, "C"), strings.Contains(x.family, "W"), func(grass string, lat float64) {
+				year(id, x.cause, grass, lat, x.opens, x.name)
+			})
+		}
+	}
+	approve(t, "testdata/calendar.txt", out.String())
+}
+
+// The chance of each cause from which each action pays, on 40 m² of 200, at the program's own prices.
+func TestTheMarks(t *testing.T) {
+	var out strings.Builder
+	for _, grass := range []string{"kentucky-bluegrass", "common-bermudagrass"} {
+		all, part := 200.0, 40.0
+		c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-06-01"), Latitude: 37, Species: []string{grass}, AreaM2: &all, AffectedM2: &part}, Findings: found{}}
+		s := survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: diagnosis.DefaultPrices}, units.Saying{})
+		for i := range actions {
+			a := &actions[i]
+			for _, x := range answersOf[a.id] {
+				fmt.Fprintf(&out, "%s: %s for %s from %.4f", grass, a.id, x.cause, s.bar(a, x))
+				if a.hurts >= costly && a.group != reseed {
+					out.WriteString(", checked first")
+				}
+				out.WriteString("\n")
+			}
+			fmt.Fprintf(&out, "%s: %s hurts %.2f, costs %.2f\n", grass, a.id, a.hurts, s.r.Prices.Of(stakeFor(a.id), part))
+		}
+	}
+	approve(t, "testdata/marks.txt", out.String())
 }

@@ -18,7 +18,6 @@ type pairRow struct {
 var pairRows = []pairRow{
 	{"light-watering-of-new-stands", "let-dormant", 0, "a new stand is watered, not let rest"},
 	{"water-deep", "let-dormant", 0, "one line for the whole spell: it is watered"},
-	{"let-dormant", "water-deep", 0, "one line for the whole spell: it rests"},
 	{"water-deep", "survival-water", 0, "it is watered fully"},
 	{"water-deep", "cut-back-water", 0, "the root zone is dry: water it deeply, in the early morning only"},
 	{"hold-mowing", "core-aerate", 7, "not mown just now"},
@@ -80,7 +79,7 @@ func (p *plan) arrange() {
 		n.As = a.ID
 		n.Reasons = append(n.Reasons, "in the form of acid-forming nitrogen")
 	} else if a.Verdict == DoNow && n.Verdict == Schedule {
-		p.wait2(n, 21, "after the acid-forming nitrogen")
+		p.putOff(n, 21, "after the acid-forming nitrogen")
 	}
 	if l, w := p.at["light-watering-of-new-stands"], p.at["water-deep"]; l.Verdict == DoNow && w.Verdict == DoNow {
 		w.As = l.ID
@@ -94,7 +93,7 @@ func (p *plan) keepApart() {
 	for _, r := range pairRows {
 		a, b := p.at[r.first], p.at[r.second]
 		if a.Verdict == DoNow && b.Verdict == DoNow && !p.split(r) {
-			p.wait2(b, r.days, r.why)
+			p.putOff(b, r.days, r.why)
 		}
 	}
 }
@@ -104,8 +103,8 @@ func (p *plan) split(r pairRow) bool {
 	return terms["part-green"](p.s, 0) == yes && (r.first == "let-dormant" || r.second == "let-dormant")
 }
 
-// wait2 puts a line off by days; 0 gives it up.
-func (p *plan) wait2(v *Advice, days int, why string) {
+// putOff puts a line off by days; 0 gives it up.
+func (p *plan) putOff(v *Advice, days int, why string) {
 	v.Reasons = append([]string{why}, v.Reasons...)
 	v.Gate, v.Kind = "pair", Agronomy
 	if days == 0 {
@@ -147,13 +146,13 @@ func (p *plan) seedOrSpray() {
 				continue
 			}
 			if from, _, _, bound := s.season(id, sprayThenSeed); bound && from <= sprayThenSeed+14 {
-				p.wait2(seed, sprayThenSeed, "four weeks after the herbicide, by its label")
+				p.putOff(seed, sprayThenSeed, "four weeks after the herbicide, by its label")
 				continue
 			}
 			if terms["lost"](s, 0) != yes && seed.Verdict != DoNow {
 				continue
 			}
-			p.wait2(spray, seedThenSpray, "seed first: the herbicide waits for its fourth mowing, or 60 days")
+			p.putOff(spray, seedThenSpray, "seed first: the herbicide waits for its fourth mowing, or 60 days")
 			if spray.Verdict == Schedule {
 				spray.Verdict = Hold
 				spray.Until = spray.From
@@ -173,7 +172,7 @@ func (p *plan) seedOrPreem() {
 	}
 	for _, id := range seedings {
 		if seed := p.at[id]; seed.Verdict == DoNow || seed.Verdict == Schedule && seed.From != nil && p.s.offset(*seed.From) < preemThenSeed {
-			p.wait2(seed, preemThenSeed, "after the pre-emergent has run out")
+			p.putOff(seed, preemThenSeed, "after the pre-emergent has run out")
 		}
 	}
 }
