@@ -11,7 +11,7 @@ import (
 )
 
 // Knowledge is the version of the tables. It changes with every change of a row that can move a probability.
-const Knowledge = "2026.11-5"
+const Knowledge = "2026.11-6"
 
 // Sources of rows. Judgement marks a figure that is the authors' estimate and no measurement.
 const (

@@ -1,9 +1,11 @@
 package casefile
 
 import (
+	"cmp"
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -279,79 +281,138 @@ func Page(w io.Writer, c diagnosis.Case, a Answer) {
 	if title == "" {
 		title = "Untitled zone"
 	}
-	fmt.Fprintf(w, "%s, %s\n\n", title, c.Lawn.Date.Format("2 January 2006"))
-	fmt.Fprintf(w, "%s\n\n", a.Told)
-	fmt.Fprintln(w, "ON THE SCALES")
+	fmt.Fprintf(w, "%s, %s\n\n%s\n", title, c.Lawn.Date.Format("2 January 2006"), a.Told)
+	scalesPart(w, a)
+	noticesPart(w, a)
+	checksPart(w, a)
+	changesPart(w, a)
+	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW, IN THIS ORDER"}, {"check-first", "CHECK FIRST"}, {"schedule", "SCHEDULE"}, {"hold", "HOLD"}} {
+		verdictPart(w, a, part.verdict, part.head)
+	}
+	choicesPart(w, a)
+	notPart(w, a)
+	fmt.Fprintf(w, "\nKnowledge %s. Advice for a trained person; the label, local rules and licensed practice come first.\n", a.Knowledge)
+}
+
+// How many lines of a part the page shows.
+const (
+	pageCauses, pageLedgers, pageFor, pageAgainst = 8, 3, 4, 2
+	pageChecks, pageChanges                       = 4, 3
+	leastShown                                    = .02
+)
+
+func scalesPart(w io.Writer, a Answer) {
+	fmt.Fprintln(w, "\nON THE SCALES")
 	for i, x := range a.Causes {
-		if i >= 8 || (i > 0 && x.Probability < .02) {
-			break
+		if i >= pageCauses || (i > 0 && x.Probability < leastShown) {
+			return
 		}
 		fmt.Fprintf(w, "  %5.1f %%  %s\n", x.Probability*100, causeLabel(x.ID))
-		if i < 3 {
-			for k, r := range x.For {
-				if k < 4 {
-					fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
-				}
-			}
-			for k, r := range x.Against {
-				if k < 2 {
-					fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
-				}
-			}
+		if i >= pageLedgers {
+			continue
+		}
+		for _, r := range slices.Concat(x.For[:min(pageFor, len(x.For))], x.Against[:min(pageAgainst, len(x.Against))]) {
+			fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
 		}
 	}
-	if len(a.Notices) > 0 {
-		fmt.Fprintln(w, "\nTO NOTE")
-		for _, n := range a.Notices {
-			fmt.Fprintf(w, "  %s: %s\n", findingLabel(n.About), n.Text)
+}
+
+func noticesPart(w io.Writer, a Answer) {
+	for i, n := range a.Notices {
+		if i == 0 {
+			fmt.Fprintln(w, "\nTO NOTE")
 		}
+		fmt.Fprintf(w, "  %s: %s\n", findingLabel(n.About), n.Text)
 	}
+}
+
+func checksPart(w io.Writer, a Answer) {
 	fmt.Fprintln(w, "\nNEXT CHECK")
 	if a.Settled {
 		fmt.Fprintln(w, "  No further check would change the decision.")
 	}
-	for i, n := range a.Next {
-		if i < 4 {
-			p, _ := diagnosis.ProcedureByID(n.Procedure)
-			fmt.Fprintf(w, "  %s: %s, %.1f min, about %.2f bits\n", p.Label, findingLabel(n.Finding), n.Minutes, n.GainBits)
+	for _, d := range a.Decisive {
+		fmt.Fprintf(w, "  %s decides: %s\n", findingLabel(d.Finding), remedy.Label(d.Action))
+	}
+	for _, n := range a.Next[:min(pageChecks, len(a.Next))] {
+		p, _ := diagnosis.ProcedureByID(n.Procedure)
+		fmt.Fprintf(w, "  %s: %s, %.1f min, about %.2f bits\n", p.Label, findingLabel(n.Finding), n.Minutes, n.GainBits)
+	}
+}
+
+func changesPart(w io.Writer, a Answer) {
+	for i, c := range a.Changes[:min(pageChanges, len(a.Changes))] {
+		if i == 0 {
+			fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
+		}
+		fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome), c.Chance*100,
+			strings.ToLower(causeLabel(c.Leads)), c.Then*100)
+	}
+}
+
+// verdictPart lists the lines of one verdict: what to do in the order of work, what has a date by its date.
+func verdictPart(w io.Writer, a Answer, verdict, head string) {
+	lines := slices.DeleteFunc(slices.Clone(a.Actions), func(x ActionLine) bool { return x.Verdict != verdict })
+	slices.SortStableFunc(lines, func(x, y ActionLine) int {
+		return cmp.Or(strings.Compare(x.From, y.From), x.Order-y.Order)
+	})
+	for i, x := range lines {
+		if i == 0 {
+			fmt.Fprintf(w, "\n%s\n", head)
+		}
+		fmt.Fprintf(w, "  %s%s: %s\n", x.Label, when(x), strings.Join(x.Reasons, "; "))
+		for _, f := range x.Check {
+			fmt.Fprintf(w, "      → check: %s\n", findingLabel(f))
+		}
+		if verdict != "do-now" {
+			continue
+		}
+		if x.Dose != "" {
+			fmt.Fprintf(w, "      %s\n", x.Dose)
+		}
+		for _, c := range x.Cautions {
+			fmt.Fprintf(w, "      ! %s\n", c)
 		}
 	}
-	if len(a.Changes) > 0 {
-		fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
-		for i, c := range a.Changes {
-			if i < 3 {
-				fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome), c.Chance*100, strings.ToLower(causeLabel(c.Leads)), c.Then*100)
-			}
+}
+
+func when(x ActionLine) string {
+	switch {
+	case x.From != "":
+		return fmt.Sprintf(" (%s to %s)", x.From, x.To)
+	case x.Until != "":
+		return " (until " + x.Until + ")"
+	case x.UntilWhat != "":
+		return " (until: " + x.UntilWhat + ")"
+	}
+	return ""
+}
+
+func choicesPart(w io.Writer, a Answer) {
+	for i, c := range a.Choices {
+		if i == 0 {
+			fmt.Fprintln(w, "\nCHOICES")
+		}
+		fmt.Fprintf(w, "  %s\n", c.About)
+		for _, x := range c.Ways {
+			fmt.Fprintf(w, "    · %s: %s weeks, %.0f; at risk: %s\n", x.Label, x.Weeks, x.Price, x.Risk)
 		}
 	}
-	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW"}, {"check-first", "CHECK FIRST"}, {"hold", "HOLD"}, {"schedule", "SCHEDULE"}} {
-		head := false
-		for _, x := range a.Actions {
-			if x.Verdict != part.verdict {
-				continue
-			}
-			if !head {
-				fmt.Fprintf(w, "\n%s\n", part.head)
-				head = true
-			}
-			when := ""
-			switch {
-			case x.From != "":
-				when = fmt.Sprintf(" (%s to %s)", x.From, x.To)
-			case x.Until != "":
-				when = " (until " + x.Until + ")"
-			case x.UntilWhat != "":
-				when = " (until " + x.UntilWhat + ")"
-			}
-			fmt.Fprintf(w, "  %s%s: %s\n", x.Label, when, strings.Join(x.Reasons, "; "))
-			if part.verdict == "do-now" {
-				for _, c := range x.Cautions {
-					fmt.Fprintf(w, "      ! %s\n", c)
-				}
-			}
+}
+
+// notPart names what somebody may be tempted to do, and why it is not done.
+func notPart(w io.Writer, a Answer) {
+	first := true
+	for _, x := range a.Actions {
+		if x.Verdict != "avoid" || !x.Called {
+			continue
 		}
+		if first {
+			fmt.Fprintln(w, "\nDO NOT")
+			first = false
+		}
+		fmt.Fprintf(w, "  %s: %s\n", x.Label, strings.Join(x.Reasons, "; "))
 	}
-	fmt.Fprintf(w, "\nKnowledge %s. Advice for a trained person; the label, local rules and licensed practice come first.\n", a.Knowledge)
 }
 
 func said(r Row) string {

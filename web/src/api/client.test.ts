@@ -62,7 +62,7 @@ describe('a file that is sent', () => {
       request.status = 200
       request.responseText = text
       request.onload?.()
-      await expect(promise).rejects.toThrow(text.includes('gone') ? 'the database is gone' : 'nothing was')
+      await expect(promise).rejects.toThrow(text.includes('gone') ? 'the database is gone' : 'Nothing was saved')
     }
   })
   it('tells a lost connection and an answer that is no answer', async () => {

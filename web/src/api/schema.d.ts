@@ -136,7 +136,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * What is due, what the weather lets be done, what has gone off course
+         * What is due, what the weather allows, what has gone off course
          * @description Needs the right see.
          */
         get: operations["get-day"];
@@ -551,7 +551,7 @@ export interface paths {
         };
         get?: never;
         /**
-         * Say on which weekdays the place lets a site be watered
+         * Set the weekdays on which a site may be watered
          * @description Needs the right book-visits.
          */
         put: operations["set-watering-days"];
@@ -576,7 +576,7 @@ export interface paths {
         get: operations["export-weather"];
         put?: never;
         /**
-         * Take in weather that was measured on a site; it goes before the station
+         * Import weather measured on a site; it replaces the station's values
          * @description Needs the right answer-checks.
          */
         post: operations["import-weather"];
@@ -2426,7 +2426,7 @@ export interface components {
             lack_mm: number;
             /** @description what was sown or laid here in the last four weeks, by the records */
             new_grass?: components["schemas"]["NewGrass"];
-            /** @description weekdays on which the place lets this site be watered; empty for all */
+            /** @description weekdays on which this site may be watered; empty for all */
             permitted: string[];
             policies: components["schemas"]["WateringPolicy"][];
             /** @description for new seed, sod or plugs */
@@ -2470,7 +2470,10 @@ export interface components {
             cost: number;
             /** Format: double */
             cycle_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description of all nights
+             */
             cycles: number;
             end: string;
             /** Format: double */
@@ -2479,6 +2482,8 @@ export interface components {
             litres: number;
             /** Format: double */
             minutes: number;
+            /** Format: int64 */
+            nights: number;
             /** Format: double */
             soak_minutes: number;
             /** @description clock time */
