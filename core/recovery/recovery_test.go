@@ -105,3 +105,33 @@ func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
 	_, _, never := Renew(s, g, days(90, 2), .9, []Look{{0, .3}, {20, .3}}, .9)
 	require.Equal(t, -1, never)
 }
+
+func TestTheLastLookIsJudgedAndTheWeatherNamed(t *testing.T) {
+	g := grass(t, "perennial-ryegrass")
+	course := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 20), 1, 1)
+	require.Equal(t, OffCourse, Judge(course, []Look{{0, .4}, {10, course[10].Mid}, {30, course[30].Low - .1}}, .95).Verdict, "the last one counts")
+	require.Equal(t, OnCourse, Judge(course, []Look{{0, .4}, {10, course[10].Low - .1}, {30, course[30].Mid}}, .95).Verdict)
+	require.Equal(t, OnCourse, Judge(course, []Look{{30, course[30].Mid}, {10, course[10].Low - .1}}, .95).Verdict, "in whatever order they stand")
+
+	cold := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 6), 1, 1)
+	at := 50
+	slow := Judge(cold, []Look{{0, .4}, {at, cold[at].Mid - .051}}, .95)
+	if cold[at].Mid-.051 < cold[at].Low-error95 {
+		t.Fatal("the band is too narrow for this test")
+	}
+	require.Equal(t, Slow, slow.Verdict)
+	require.Contains(t, slow.Reason, "the weather let it grow")
+	warm := Judge(course, []Look{{0, .4}, {25, course[25].Mid - .06}}, .95)
+	require.Equal(t, Slow, warm.Verdict)
+	require.Contains(t, warm.Reason, "on its lower side")
+}
+
+func TestWhatIsLearnedIsBounded(t *testing.T) {
+	course := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
+	require.Equal(t, 2.0, Learn(course, []Look{{0, .02}, {20, .99}}))
+	require.Equal(t, .5, Learn(course, []Look{{0, .9}, {20, .1}}))
+	require.Equal(t, 1.0, Learn(course, []Look{{0, .3}, {len(course), .5}}), "beyond the course nothing is known")
+	require.Equal(t, 1.0, Learn(course, []Look{{5, .3}, {5, .5}}))
+	resting := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "common-bermudagrass"), days(60, 3), 1, 1)
+	require.Equal(t, 1.0, Learn(resting, []Look{{0, .3}, {20, .6}}), "nothing was expected")
+}

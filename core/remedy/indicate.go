@@ -243,6 +243,9 @@ func (s *situation) indicate(a *action) (call, bool) {
 		s.about(c.cause, func() { c.reason = s.tell(f.reason, a) })
 		if c.cause == "" {
 			c.causes, c.cause = s.answered(a)
+			if len(c.causes) == 0 && len(c.check) > 0 {
+				c.causes = s.provedBy(c.check[0])
+			}
 		} else if f.gives == DoNow {
 			s.beside(a, f, &c)
 		}
@@ -383,6 +386,20 @@ func (s *situation) checks(a *action) (call, bool) {
 		s.about(x.cause, func() { c.reason = s.tell("{it} is at {p}; acting pays from "+percent(act), a) })
 	}
 	return c, best > 0
+}
+
+// provedBy is the likeliest cause that a check proves, as far as it is likely at all.
+func (s *situation) provedBy(check string) []string {
+	best, p := "", .1
+	for _, x := range s.r.Causes {
+		if x.Probability > p && slices.Contains(diagnosis.ProvedBy(x.ID), check) {
+			best, p = x.ID, x.Probability
+		}
+	}
+	if best == "" {
+		return nil
+	}
+	return []string{best}
 }
 
 // openProof lists the checks that prove a cause and were not made.

@@ -118,6 +118,20 @@ func TestBothPoliciesSideBySide(t *testing.T) {
 		require.Contains(t, []time.Weekday{time.Tuesday, time.Saturday}, d.Date.Weekday())
 	}
 	require.NotEmpty(t, two.Due)
+	// at the week-end alone, on sand: it is watered early on the Sunday, as the next Saturday would be too late
+	early := false
+	z.Texture = "sand"
+	b = Run(z, dry(70), nil)
+	for _, d := range Ahead(z, s, b, 20, 5, map[time.Weekday]bool{time.Saturday: true, time.Sunday: true})[0].Due {
+		if d.NetMM < .5*b.Total {
+			early = true
+			require.Contains(t, d.Why, "too late")
+			require.GreaterOrEqual(t, d.NetMM, .25*b.Total)
+		} else {
+			require.Contains(t, d.Why, "half of the water")
+		}
+	}
+	require.True(t, early)
 	require.Empty(t, Ahead(z, s, b, 20, 0, nil)[1].Due, "no value of endurance, no advice")
 }
 
@@ -138,4 +152,28 @@ func TestRampAndSyringe(t *testing.T) {
 	require.Nil(t, Ramp("rocks", 10))
 	require.InDelta(t, 6, Syringe(15), 1e-9)
 	require.Zero(t, Syringe(0))
+}
+
+// The sprinklers are the fault only where at least half of the low cans lie on damage, and clearly more than damage lies about.
+func TestTheLowCansMustLieOnTheDamage(t *testing.T) {
+	audit := func(lowOn, highOn int) Audited {
+		var cans []Can
+		for i := range 20 {
+			mm := 12.0
+			if i < 5 {
+				mm = 3
+			}
+			cans = append(cans, Can{X: i, MM: mm, On: i < lowOn || i >= 5 && i < 5+highOn})
+		}
+		a, err := Audit(cans, 15)
+		require.NoError(t, err)
+		require.Less(t, a.Uniformity, Suspect)
+		return a
+	}
+	for _, c := range []struct {
+		lowOn, highOn int
+		fault         bool
+	}{{2, 0, false}, {3, 0, true}, {3, 4, true}, {3, 6, false}, {4, 7, true}, {4, 9, false}, {5, 11, true}, {5, 12, false}, {0, 0, false}} {
+		require.Equal(t, c.fault, audit(c.lowOn, c.highOn).Fault, "%d of 5 low cans and %d of 15 others on damage", c.lowOn, c.highOn)
+	}
 }

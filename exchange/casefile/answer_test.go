@@ -73,3 +73,21 @@ func TestThePageSaysWhatToDoInOrderAndWhatNot(t *testing.T) {
 	require.Less(t, strings.Index(text, "Wait and look again (2026"), strings.Index(text, "Overseed (2026"), "by date")
 	require.NotContains(t, text, "nothing found calls for it")
 }
+
+// A remedy that waits for its own count leaves the plan unsettled, however sure the cause is.
+func TestAPlanThatWaitsForACountIsNotSettled(t *testing.T) {
+	parse := func(more string) casefile.Answer {
+		c, err := casefile.Parse([]byte(`{"hodos_case":1,"date":"2026-08-28","site":{"latitude":40,"species":["kentucky-bluegrass"]},"findings":{"pull-test":"lifts-like-carpet",
+			"root-condition":"chewed-off","soil-moisture":"moist","animal-digging":"peeled-back","underfoot":"soft-loose","footprints":"spring-back"` + more + `}}`))
+		require.NoError(t, err)
+		r := diagnosis.Diagnose(c, diagnosis.Options{})
+		r.Settled = true
+		return casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
+	}
+	open := parse("")
+	require.False(t, open.Settled)
+	require.Equal(t, "grubs-per-m2", open.Decisive[0].Finding)
+	counted := parse(`,"grubs-per-m2":150`)
+	require.Empty(t, counted.Decisive)
+	require.True(t, counted.Settled)
+}
