@@ -74,6 +74,8 @@ func TestScreenshots(t *testing.T) {
 	p.until("hungry", `document.querySelector('[data-cause=nitrogen-deficiency] .scale-p')?.dataset.p > 0.6`)
 	p.clickText("Plan")
 	p.click(`[data-record=apply-nitrogen]`)
+	p.types(`input[aria-label="Product"]`, "Evenfeed 20-0-0 (demo)")
+	p.types(`input[aria-label="N on the bag"]`, "20")
 	p.has("of product")
 	p.shot(filepath.Join(dir, "record.png"))
 	zone := siteZone(t, p, "Stonecrop")

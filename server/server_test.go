@@ -276,6 +276,34 @@ func TestARepeatedRequestDoesNothingTwice(t *testing.T) {
 	require.EqualValues(t, 1, n)
 }
 
+// What a visit did itself is no evidence of what it found, and still holds its class in the plan.
+func TestTheRecordOfThisVisitHoldsItsClass(t *testing.T) {
+	w := newWorld(t)
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	read := func() (server.Scales, map[string]casefile.ActionLine) {
+		var sc server.Scales
+		tech.must(200, "GET", p.path("/scales"), nil, &sc)
+		lines := map[string]casefile.ActionLine{}
+		for _, a := range sc.Diagnosis.Actions {
+			lines[a.ID] = a
+		}
+		return sc, lines
+	}
+	tech.must(200, "POST", p.path("/answers"), answers(tap("footprints", "stay"), tap("soil-moisture", "dry"), tap("pull-test", "resists"), tap("colour", []string{"blue-grey"})), nil)
+	before, due := read()
+	require.Equal(t, "do-now", due["water-deep"].Verdict, due["water-deep"].Reasons)
+	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 100, "water_mm": 18, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam", "voided": false, "follow_up_id": id()}
+	tech.must(200, "POST", "/visits/"+p.visit+"/records", record, nil)
+	after, held := read()
+	require.Equal(t, "hold", held["water-deep"].Verdict, held["water-deep"].Reasons)
+	require.Equal(t, "interval", held["water-deep"].Gate)
+	require.Equal(t, "2026-08-25", held["water-deep"].Until)
+	require.Equal(t, before.Diagnosis.Causes[0], after.Diagnosis.Causes[0], "the scales have not moved")
+	_, file, _ := tech.do("GET", p.path("/case"), nil)
+	require.Contains(t, string(file), `"this_visit": true`)
+}
+
 func TestTwoPeopleOnOneVisit(t *testing.T) {
 	w := newWorld(t)
 	tam, rufus := w.as("technician"), w.as("applicator")

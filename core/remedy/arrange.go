@@ -191,7 +191,7 @@ func (p *plan) water() {
 		return
 	}
 	w := p.at["water-deep"]
-	if w.Gate == "frozen" || w.Gate == "wet" || w.Gate == "let-rest" || w.Gate == "dead" || terms["resting"](s, 0) == yes {
+	if w.Gate == "interval" || w.Gate == "frozen" || w.Gate == "wet" || w.Gate == "let-rest" || w.Gate == "dead" || terms["resting"](s, 0) == yes {
 		return
 	}
 	*w = Advice{ID: "water-deep", Called: true, Verdict: DoNow, Reasons: []string{"dry, and other work waits for the water"}}

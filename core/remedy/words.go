@@ -397,7 +397,7 @@ var loseTable = []struct{ test, why string }{
 	{"p(pythium-blight) >= .34 and without closed(pythium-blight)", "pythium kills a stand in two days"},
 	{"p(armyworms) >= .5 and over(armyworms)", "armyworms strip it in days"},
 	{"new-stand and dry", "the new stand is dry"},
-	{"thirsty and without resting", "it is wilted and not watered"},
+	{"thirsty and without resting and without since(deep) < 1", "it is wilted and not watered"},
 	{"spent and dry and without keep-green and without mostly-dead and without winter-half", "what the grass stands without water is nearly used up"},
 }
 

@@ -24,7 +24,7 @@ function Visits({ list, me, head, none }: { list: Schemas['DayVisit'][]; me: Sch
                 <span className="due-reason">{d.visit.reason}</span>
               </span>
               <span className="due-side">
-                <span className="due-kind" data-kind={d.visit.kind}>{d.visit.kind === 'follow-up' ? 'look again' : 'diagnose'}</span>
+                <span className="due-kind" data-kind={d.visit.kind}>{d.visit.kind === 'follow-up' ? 'follow-up' : 'diagnose'}</span>
                 <span className="num faint">{d.overdue ? `overdue since ${showDate(d.visit.due_on, me.date_form)}` : d.visit.due_on === me.today ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}` : showDate(d.visit.due_on, me.date_form, true)}</span>
               </span>
             </Link>
