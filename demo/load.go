@@ -60,7 +60,8 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 			{ID: hollin, Name: "Hollin Bend", Latitude: 37.62, Longitude: -78.31, Simulated: true, Seed: 37},
 			{ID: ellery, Name: "Port Ellery", Latitude: -36.41, Longitude: 174.71, Simulated: true, Seed: 36},
 		}
-		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD", DateForm: "dmy", UnitSystem: "metric", Version: 1}} {
+		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD", DateForm: "dmy",
+			UnitSystem: "metric", Version: 1}} {
 			if err := tx.Create(rows).Error; err != nil {
 				return err
 			}
@@ -98,10 +99,14 @@ func people(tx *gorm.DB) error {
 	}
 	until, past := date(2027, 3, 31), date(2026, 12, 31)
 	return tx.Create(&[]store.Person{
-		{ID: People["owner"], FirmID: Firm, Name: "Dora Venn", Email: "dora@averley.example", Role: "owner", PasswordHash: hash, LicenceNumber: "AV-1042", LicenceUntil: &past, Active: true, Version: 1},
-		{ID: People["office"], FirmID: Firm, Name: "Lena Scholl", Email: "lena@averley.example", Role: "office", PasswordHash: hash, Active: true, Version: 1},
-		{ID: People["technician"], FirmID: Firm, Name: "Tam Whitlock", Email: "tam@averley.example", Role: "technician", PasswordHash: hash, Active: true, Version: 1},
-		{ID: People["applicator"], FirmID: Firm, Name: "Rufus Adeyo", Email: "rufus@averley.example", Role: "applicator", PasswordHash: hash, LicenceNumber: "AV-2210", LicenceUntil: &until, Active: true, Version: 1},
+		{ID: People["owner"], FirmID: Firm, Name: "Dora Venn", Email: "dora@averley.example", Role: "owner", PasswordHash: hash,
+			LicenceNumber: "AV-1042", LicenceUntil: &past, Active: true, Version: 1},
+		{ID: People["office"], FirmID: Firm, Name: "Lena Scholl", Email: "lena@averley.example", Role: "office", PasswordHash: hash,
+			Active: true, Version: 1},
+		{ID: People["technician"], FirmID: Firm, Name: "Tam Whitlock", Email: "tam@averley.example", Role: "technician", PasswordHash: hash,
+			Active: true, Version: 1},
+		{ID: People["applicator"], FirmID: Firm, Name: "Rufus Adeyo", Email: "rufus@averley.example", Role: "applicator", PasswordHash: hash,
+			LicenceNumber: "AV-2210", LicenceUntil: &until, Active: true, Version: 1},
 	}).Error
 }
 
@@ -177,7 +182,8 @@ func (p property) load(tx *gorm.DB) error {
 		st, tz = ellery, "Pacific/Auckland"
 	}
 	client := store.Client{ID: p.key(1), FirmID: Firm, Name: p.client, Phone: fmt.Sprintf("555-01%02d", p.n), Version: 1}
-	site := store.Site{ID: p.key(2), FirmID: Firm, ClientID: client.ID, StationID: &st, Name: p.name, Address: p.address, Latitude: p.lat, Longitude: p.lon, Timezone: tz, LinesLocatedOn: p.located, AccessNotes: p.access, Version: 1}
+	site := store.Site{ID: p.key(2), FirmID: Firm, ClientID: client.ID, StationID: &st, Name: p.name, Address: p.address, Latitude: p.lat,
+		Longitude: p.lon, Timezone: tz, LinesLocatedOn: p.located, AccessNotes: p.access, Version: 1}
 	for _, row := range []any{&client, &site} {
 		if err := tx.Create(row).Error; err != nil {
 			return err
@@ -190,7 +196,8 @@ func (p property) load(tx *gorm.DB) error {
 		if policy == "" {
 			policy = "{}"
 		}
-		zones = append(zones, store.Zone{ID: p.key(uint32(10 + i)), FirmID: Firm, SiteID: site.ID, Name: z.name, AreaM2: z.area, AreaError: .06, Species: species, Texture: z.texture, Irrigated: z.irrigated, TargetCover: .9, Policy: store.JSON(policy), Version: 1})
+		zones = append(zones, store.Zone{ID: p.key(uint32(10 + i)), FirmID: Firm, SiteID: site.ID, Name: z.name, AreaM2: z.area, AreaError: .06,
+			Species: species, Texture: z.texture, Irrigated: z.irrigated, TargetCover: .9, Policy: store.JSON(policy), Version: 1})
 	}
 	if err := tx.Create(&zones).Error; err != nil {
 		return err
@@ -203,7 +210,8 @@ func (p property) load(tx *gorm.DB) error {
 		}
 	}
 	for i, r := range p.read {
-		row := store.Reading{ID: key(2_000_000 + p.n*1_000 + uint32(i)), FirmID: Firm, ZoneID: zones[r.zone].ID, Day: r.on, Finding: r.finding, Value: r.value, Origin: "file", PersonID: People["technician"], RecordedAt: r.on.Add(20 * time.Hour)}
+		row := store.Reading{ID: key(2_000_000 + p.n*1_000 + uint32(i)), FirmID: Firm, ZoneID: zones[r.zone].ID, Day: r.on, Finding: r.finding,
+			Value: r.value, Origin: "file", PersonID: People["technician"], RecordedAt: r.on.Add(20 * time.Hour)}
 		if r.hour > 0 {
 			row.Hour = f(r.hour)
 		}
@@ -218,7 +226,8 @@ func (p property) load(tx *gorm.DB) error {
 	}
 	for i, d := range p.due {
 		person := People[d.person]
-		row := store.Visit{ID: p.key(uint32(50 + i)), FirmID: Firm, SiteID: site.ID, Kind: d.kind, DueOn: d.on, Reason: d.reason, PersonID: &person, Version: 1}
+		row := store.Visit{ID: p.key(uint32(50 + i)), FirmID: Firm, SiteID: site.ID, Kind: d.kind, DueOn: d.on, Reason: d.reason,
+			PersonID: &person, Version: 1}
 		if d.zone >= 0 {
 			row.ZoneID = &zones[d.zone].ID
 		}
@@ -237,7 +246,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 	person := People[v.person]
 	at := v.on.Add(14 * time.Hour)
 	left := at.Add(26 * time.Minute)
-	visit := store.Visit{ID: p.key(uint32(30 + i)), FirmID: Firm, SiteID: site.ID, ZoneID: &z.ID, Kind: v.kind, DueOn: v.on, Reason: v.reason, PersonID: &person, ArrivedAt: &at, LeftAt: &left, StartedOn: &v.on, ClosedOn: &v.on, Version: 1}
+	visit := store.Visit{ID: p.key(uint32(30 + i)), FirmID: Firm, SiteID: site.ID, ZoneID: &z.ID, Kind: v.kind, DueOn: v.on,
+		Reason: v.reason, PersonID: &person, ArrivedAt: &at, LeftAt: &left, StartedOn: &v.on, ClosedOn: &v.on, Version: 1}
 	if err := tx.Create(&visit).Error; err != nil {
 		return err
 	}
@@ -249,7 +259,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 			return err
 		}
 		n++
-		if err := tx.Create(&store.Answer{ID: sub(n), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: id, Value: value, PersonID: person, RecordedAt: at}).Error; err != nil {
+		if err := tx.Create(&store.Answer{ID: sub(n), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: id, Value: value,
+			PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
 	}
@@ -284,7 +295,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		if err != nil {
 			return err
 		}
-		if err := tx.Create(&store.Audit{ID: sub(80), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, AuditedOn: v.on, Minutes: 15, Cans: cans, RateMMH: rate, Uniformity: uniformity, PersonID: person, RecordedAt: at}).Error; err != nil {
+		if err := tx.Create(&store.Audit{ID: sub(80), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, AuditedOn: v.on, Minutes: 15, Cans: cans,
+			RateMMH: rate, Uniformity: uniformity, PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
 	}
@@ -311,7 +323,9 @@ func order(findings map[string]any) []string {
 func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) {
 	var species []string
 	_ = json.Unmarshal(z.Species, &species)
-	c := diagnosis.Case{Title: site.Name + ", " + z.Name, Lawn: diagnosis.Lawn{Date: v.on, Latitude: site.Latitude, Longitude: site.Longitude, Species: species, AreaM2: &z.AreaM2, Texture: z.Texture, Irrigated: z.Irrigated}, Findings: map[string]diagnosis.Value{}}
+	c := diagnosis.Case{Title: site.Name + ", " + z.Name, Lawn: diagnosis.Lawn{Date: v.on, Latitude: site.Latitude,
+		Longitude: site.Longitude, Species: species, AreaM2: &z.AreaM2, Texture: z.Texture, Irrigated: z.Irrigated},
+		Findings: map[string]diagnosis.Value{}}
 	for id, plain := range v.findings {
 		finding, ok := diagnosis.FindingByID(id)
 		if !ok {
@@ -338,7 +352,8 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 	if r.Causes[0].ID != v.confirm {
 		return store.Diagnosis{}, fmt.Errorf("the story says %s, the scales say %s", v.confirm, r.Causes[0].ID)
 	}
-	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID, Probability: r.Causes[0].Probability, CaseFile: file, Answer: full, GivenOn: v.on}, nil
+	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID, Probability: r.Causes[0].Probability,
+		CaseFile: file, Answer: full, GivenOn: v.on}, nil
 }
 
 // cans lays depths in mm out over the plan, row by row, every second cell; a negative one is no can.

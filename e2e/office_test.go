@@ -47,7 +47,8 @@ func TestTheFirmKeepsItsBooks(t *testing.T) {
 	p.field("Time zone", "America/New_York")
 	p.clickText("Save")
 	p.has("latitude")
-	require.Equal(t, "Ostrander Yard", eval[string](p, `document.querySelector('input[aria-label="Site name"]').value`), "nothing that was typed is lost")
+	require.Equal(t, "Ostrander Yard", eval[string](p, `document.querySelector('input[aria-label="Site name"]').value`),
+		"nothing that was typed is lost")
 	p.field("Latitude", "37,6")
 	p.clickText("Save")
 	p.until("the site's page", `document.querySelector('.site h2')?.innerText === 'Ostrander Yard'`)

@@ -36,7 +36,9 @@ func start(t *testing.T) (address string, s *store.Store) {
 	s = testdb.Open(t)
 	_, err = demo.Load(context.Background(), s)
 	require.NoError(t, err)
-	app := server.New(server.Options{Store: s, Jobs: &server.JobOptions{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
+	app := server.New(server.Options{Store: s, Jobs: &server.JobOptions{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s},
+		Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm,
+		Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
 	rest, err := app.Work(context.Background())
 	require.NoError(t, err)
 	t.Cleanup(rest)
@@ -72,7 +74,8 @@ func open(t *testing.T, address string) *page {
 	t.Helper()
 	opts := append([]chromedp.ExecAllocatorOption{}, chromedp.DefaultExecAllocatorOptions[:]...)
 	opts = append(opts, chromedp.ExecPath(chromium(t)), chromedp.NoSandbox, chromedp.WindowSize(1280, 800), chromedp.UserDataDir(t.TempDir()),
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true), chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-GB"))
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
+		chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-GB"))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	t.Cleanup(stop)
 	ctx, cancel := chromedp.NewContext(alloc)
@@ -138,7 +141,9 @@ func (p *page) clickText(text string) {
 
 func (p *page) types(css, text string) {
 	p.t.Helper()
-	p.do("type into "+css, chromedp.Focus(chromedp.CSS(css)), chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select && document.querySelector(%q).select()`, css, css)), chromedp.KeyEvent(text))
+	p.do("type into "+css, chromedp.Focus(chromedp.CSS(css)),
+		chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.querySelector(%q).select && document.querySelector(%q).select()`, css, css)),
+		chromedp.KeyEvent(text))
 }
 
 // keys presses keys one after the other on whatever has the focus.

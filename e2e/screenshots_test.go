@@ -35,7 +35,8 @@ func TestScreenshots(t *testing.T) {
 		return `[data-finding=` + finding + `] [data-value="` + value + `"]`
 	}
 	answer("ask", pick("neighbours-affected", "few"), pick("onset-speed", "weeks"))
-	answer("walk", pick("pattern", "irregular-patches"), pick("colour", "brown"), pick("animal-digging", "peeled-back"), pick("underfoot", "soft-loose"))
+	answer("walk", pick("pattern", "irregular-patches"), pick("colour", "brown"), pick("animal-digging", "peeled-back"),
+		pick("underfoot", "soft-loose"))
 	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
 	p.click(`[data-station=pull]`)
 	p.click(pick("pull-test", "lifts-like-carpet"))

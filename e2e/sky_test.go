@@ -75,7 +75,8 @@ func TestOvernightOnDay(t *testing.T) {
 	p.has("noted by Tam Whitlock")
 
 	p.clickText("+ 1 day")
-	p.until("the watch has looked at the new day", `document.querySelector('.clock time').dataset.today === '2026-08-25' && document.querySelector('.watch-foot').innerText.includes('for 25 Aug 2026')`)
+	p.until("the watch has looked at the new day",
+		`document.querySelector('.clock time').dataset.today === '2026-08-25' && document.querySelector('.watch-foot').innerText.includes('for 25 Aug 2026')`)
 	require.Zero(t, eval[float64](p, `document.querySelectorAll('[aria-label="Noted: Endurance used up"]').length`), "it is not told again")
 	p.clickText("Look now")
 	p.until("nothing has changed since", `document.querySelector('.watch-foot').innerText.includes('12 of 12 lawns unchanged')`)
@@ -116,7 +117,8 @@ func TestMeasuredOnTheSite(t *testing.T) {
 	p.has("2 days of 2 lines are in")
 	p.has("1 day is missing after 2026-08-19")
 	name := eval[string](p, `document.querySelector('.zones [aria-current]').innerText`)
-	p.file(`[aria-label="Readings file"]`, "probe.csv", "hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n2026-08-20T15:00,"+name+",soil-temp-c,29.5,C\n")
+	p.file(`[aria-label="Readings file"]`, "probe.csv",
+		"hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n2026-08-20T15:00,"+name+",soil-temp-c,29.5,C\n")
 	p.has("1 reading of 1 line is in")
 	p.types(`[aria-label="Depth given"]`, "14")
 	p.clickText("Note it")
@@ -124,7 +126,8 @@ func TestMeasuredOnTheSite(t *testing.T) {
 	p.clickText("Table")
 	p.until("all of it is in the series", `(() => { const rows = [...document.querySelectorAll('.sky-table tbody tr')].map((r) => r.innerText); return rows.some((r) => r.startsWith('19 Aug') && r.includes('31.0')) && rows.some((r) => r.startsWith('20 Aug') && /29\.5/.test(r)) })()`)
 
-	for path, first := range map[string]string{"weather?kind=daily": "hodos-weather,1,daily,America/New_York", "weather?kind=hourly": "hodos-weather,1,hourly,America/New_York", "readings": "hodos-readings,1,America/New_York"} {
+	for path, first := range map[string]string{"weather?kind=daily": "hodos-weather,1,daily,America/New_York",
+		"weather?kind=hourly": "hodos-weather,1,hourly,America/New_York", "readings": "hodos-readings,1,America/New_York"} {
 		require.True(t, eval[bool](p, `!!document.querySelector('.series a[href$="/`+path+`"]')`), path)
 		href := eval[string](p, `document.querySelector('.series a[href$="/`+path+`"]').getAttribute('href')`)
 		p.until(path, `(() => { const x = new XMLHttpRequest(); x.open('GET', `+quoted(href)+`, false); x.send(); return x.responseText.startsWith(`+quoted(first)+`) })()`)
@@ -156,5 +159,6 @@ func TestInTheirOwnUnits(t *testing.T) {
 	p.until("watering in inches", `/of \d\.\d\d in are gone/.test(document.querySelector('.watering').innerText)`)
 	p.clickText("Table")
 	p.has("rain in")
-	require.Empty(t, eval[[]string](p, `document.querySelector('.sky-page main').innerText.match(/.*(\bmm\b|°C).*/g) ?? []`), "nothing is left in millimetres")
+	require.Empty(t, eval[[]string](p, `document.querySelector('.sky-page main').innerText.match(/.*(\bmm\b|°C).*/g) ?? []`),
+		"nothing is left in millimetres")
 }

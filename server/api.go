@@ -15,7 +15,8 @@ import (
 
 // operation registers one operation of the API. right is what its caller needs; an empty right makes it public.
 func operation[I, O any](s *Server, method, path, id, summary, tag string, right Right, f func(context.Context, *I) (*O, error)) {
-	op := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Tags: []string{tag}, MaxBodyBytes: 8 << 20, Metadata: map[string]any{}}
+	op := huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Tags: []string{tag}, MaxBodyBytes: 8 << 20,
+		Metadata: map[string]any{}}
 	if right == "" {
 		op.Metadata["public"] = true
 	} else {
@@ -69,7 +70,8 @@ func (s *Server) said(err error) error {
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, gorm.ErrRecordNotFound):
 		return huma.Error404NotFound("not found in your firm")
 	case errors.Is(err, store.ErrChanged):
-		return huma.Error409Conflict("somebody else has changed it in the meantime: load it again; what you typed is kept", field("body.version", "is not the latest"))
+		return huma.Error409Conflict("somebody else has changed it in the meantime: load it again; what you typed is kept",
+			field("body.version", "is not the latest"))
 	case errors.Is(err, store.ErrTaken):
 		where := "body.id"
 		if contains(err.Error(), "email") {
@@ -183,45 +185,50 @@ func (s *Server) sessionRoutes() {
 		out.Body.CSRF = csrf
 		return out, nil
 	}
-	operation(s, http.MethodPost, "/sign-in", "sign-in", "Sign in with address and password", "session", "", func(ctx context.Context, in *signInInput) (*signedIn, error) {
-		if !s.tries.allow(in.remote) {
-			return nil, huma.Error429TooManyRequests("too many tries: wait a minute")
-		}
-		firm, person, err := s.signIn(ctx, in.Body.Email, in.Body.Password)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		return opened(ctx, firm, person)
-	})
+	operation(s, http.MethodPost, "/sign-in", "sign-in", "Sign in with address and password", "session", "",
+		func(ctx context.Context, in *signInInput) (*signedIn, error) {
+			if !s.tries.allow(in.remote) {
+				return nil, huma.Error429TooManyRequests("too many tries: wait a minute")
+			}
+			firm, person, err := s.signIn(ctx, in.Body.Email, in.Body.Password)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			return opened(ctx, firm, person)
+		})
 	type demoInput struct {
 		Body struct {
 			Role string `json:"role" enum:"office,technician,applicator,owner"`
 		}
 	}
-	operation(s, http.MethodPost, "/sign-in/demo", "sign-in-demo", "Sign in as one of the demo's people", "session", "", func(ctx context.Context, in *demoInput) (*signedIn, error) {
-		person, ok := s.demo[in.Body.Role]
-		if !ok {
-			return nil, huma.Error404NotFound("this server has no demo people")
-		}
-		return opened(ctx, s.demoFirm, person)
-	})
+	operation(s, http.MethodPost, "/sign-in/demo", "sign-in-demo", "Sign in as one of the demo's people", "session", "",
+		func(ctx context.Context, in *demoInput) (*signedIn, error) {
+			person, ok := s.demo[in.Body.Role]
+			if !ok {
+				return nil, huma.Error404NotFound("this server has no demo people")
+			}
+			return opened(ctx, s.demoFirm, person)
+		})
 	type demoState struct {
 		Demo  bool     `json:"demo"`
 		Roles []string `json:"roles" nullable:"false"`
 	}
-	operation(s, http.MethodGet, "/welcome", "welcome", "What the sign-in page offers", "session", "", func(context.Context, *struct{}) (*body[demoState], error) {
-		d := demoState{Demo: s.demo != nil, Roles: []string{}}
-		if d.Demo {
-			d.Roles = Roles
-		}
-		return answer(d), nil
-	})
-	operation(s, http.MethodPost, "/sign-out", "sign-out", "Sign out", "session", See, func(ctx context.Context, _ *struct{}) (*signedIn, error) {
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			return tx.Where("token_hash = ?", who(ctx).tokenHash).Delete(&store.Session{}).Error
+	operation(s, http.MethodGet, "/welcome", "welcome", "What the sign-in page offers", "session", "",
+		func(context.Context, *struct{}) (*body[demoState], error) {
+			d := demoState{Demo: s.demo != nil, Roles: []string{}}
+			if d.Demo {
+				d.Roles = Roles
+			}
+			return answer(d), nil
 		})
-		return &signedIn{SetCookie: http.Cookie{Name: sessionCookie, Path: "/", MaxAge: -1, HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.secureCookies}}, err
-	})
+	operation(s, http.MethodPost, "/sign-out", "sign-out", "Sign out", "session", See,
+		func(ctx context.Context, _ *struct{}) (*signedIn, error) {
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				return tx.Where("token_hash = ?", who(ctx).tokenHash).Delete(&store.Session{}).Error
+			})
+			return &signedIn{SetCookie: http.Cookie{Name: sessionCookie, Path: "/", MaxAge: -1, HttpOnly: true, SameSite: http.SameSiteLaxMode,
+				Secure: s.secureCookies}}, err
+		})
 	operation(s, http.MethodGet, "/me", "me", "Who is signed in", "session", See, func(ctx context.Context, _ *struct{}) (*body[Me], error) {
 		today, err := s.clock.Today(ctx)
 		if err != nil {
@@ -264,23 +271,24 @@ func (s *Server) sessionRoutes() {
 	type moved struct {
 		Today string `json:"today" format:"date"`
 	}
-	operation(s, http.MethodPost, "/demo/clock", "advance-clock", "Move the demo's clock on", "session", See, func(ctx context.Context, in *advance) (*body[moved], error) {
-		c, ok := s.clock.(MovableClock)
-		if !ok {
-			return nil, huma.Error404NotFound("this server runs on real time")
-		}
-		today, err := c.Advance(ctx, in.Body.Days)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		if err := s.collect(ctx, today); err != nil {
-			return nil, s.said(err)
-		}
-		if s.jobs != nil { // the nights that have passed are one look at the day that has come
-			if _, err := s.jobs.Ask(ctx, today, nil); err != nil {
+	operation(s, http.MethodPost, "/demo/clock", "advance-clock", "Move the demo's clock on", "session", See,
+		func(ctx context.Context, in *advance) (*body[moved], error) {
+			c, ok := s.clock.(MovableClock)
+			if !ok {
+				return nil, huma.Error404NotFound("this server runs on real time")
+			}
+			today, err := c.Advance(ctx, in.Body.Days)
+			if err != nil {
 				return nil, s.said(err)
 			}
-		}
-		return answer(moved{today.Format(dateOnly)}), nil
-	})
+			if err := s.collect(ctx, today); err != nil {
+				return nil, s.said(err)
+			}
+			if s.jobs != nil { // the nights that have passed are one look at the day that has come
+				if _, err := s.jobs.Ask(ctx, today, nil); err != nil {
+					return nil, s.said(err)
+				}
+			}
+			return answer(moved{today.Format(dateOnly)}), nil
+		})
 }

@@ -62,15 +62,17 @@ type Day struct {
 }
 
 func (s *Server) dayRoutes() {
-	operation(s, http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", See, func(ctx context.Context, _ *struct{}) (*body[Day], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{}, Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error { return s.day(tx, today, &out) })
-		return answer(out), err
-	})
+	operation(s, http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", See,
+		func(ctx context.Context, _ *struct{}) (*body[Day], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{},
+				Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error { return s.day(tx, today, &out) })
+			return answer(out), err
+		})
 }
 
 func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
@@ -81,7 +83,8 @@ func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
 		return err
 	}
 	var visits []store.Visit
-	if err := tx.Where("(closed_on IS NULL AND due_on <= ?) OR closed_on = ?", today.AddDate(0, 0, 7), today).Order("due_on, id").Find(&visits).Error; err != nil {
+	if err := tx.Where("(closed_on IS NULL AND due_on <= ?) OR closed_on = ?", today.AddDate(0, 0, 7),
+		today).Order("due_on, id").Find(&visits).Error; err != nil {
 		return err
 	}
 	var sites []store.Site
@@ -109,7 +112,8 @@ func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
 	share := map[uuid.UUID]int{}
 	for _, v := range visits {
 		x := siteAt[v.SiteID]
-		d := DayVisit{Visit: visitOf(v), Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Zones: zoneCount[x.ID], Overdue: v.ClosedOn == nil && v.DueOn.Before(today)}
+		d := DayVisit{Visit: visitOf(v), Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Zones: zoneCount[x.ID],
+			Overdue: v.ClosedOn == nil && v.DueOn.Before(today)}
 		d.Visit.SiteName, d.Visit.ClientName = x.Name, clientAt[x.ClientID]
 		if v.PersonID != nil {
 			d.Visit.PersonName = personAt[*v.PersonID]
@@ -138,7 +142,8 @@ func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
 		return err
 	}
 	var measured []uuid.UUID
-	if err := tx.Model(&store.Look{}).Distinct("zone_id").Where("looked_on > ?", today.AddDate(0, 0, -horizon)).Pluck("zone_id", &measured).Error; err != nil {
+	if err := tx.Model(&store.Look{}).Distinct("zone_id").Where("looked_on > ?", today.AddDate(0, 0, -horizon)).Pluck("zone_id",
+		&measured).Error; err != nil {
 		return err
 	}
 	for _, z := range zones {
@@ -223,7 +228,8 @@ func skyOf(st store.Station, d weather.Day, spells []sky.Spell) DaySky {
 	if st.Simulated {
 		name = fmt.Sprintf("%s (simulated)", name)
 	}
-	out := DaySky{Date: d.Date.Format(dateOnly), Station: name, TMin: v(d.TMin), TMax: v(d.TMax), Rain: math.Round(v(d.Rain)*10) / 10, Wind: v(d.Wind), Spray: "fit", Hours: []SpraySpell{}, ByHour: d.Hours != nil}
+	out := DaySky{Date: d.Date.Format(dateOnly), Station: name, TMin: v(d.TMin), TMax: v(d.TMax), Rain: math.Round(v(d.Rain)*10) / 10,
+		Wind: v(d.Wind), Spray: "fit", Hours: []SpraySpell{}, ByHour: d.Hours != nil}
 	for _, p := range spells {
 		if p.Date.Equal(d.Date) {
 			out.Hours = append(out.Hours, SpraySpell{out.Date, p.From, p.To})

@@ -33,7 +33,8 @@ type Prices struct {
 }
 
 func (p Prices) core() diagnosis.Prices {
-	return diagnosis.Prices{LawnM2: p.LawnM2, Hour: p.Hour, Fungicide: p.Fungicide, Insecticide: p.Insecticide, Herbicide: p.Herbicide, Feed: p.Feed, Amendment: p.Amendment, Seed: p.Seed, WaterM3: p.WaterM3, Lab: p.Lab}
+	return diagnosis.Prices{LawnM2: p.LawnM2, Hour: p.Hour, Fungicide: p.Fungicide, Insecticide: p.Insecticide, Herbicide: p.Herbicide,
+		Feed: p.Feed, Amendment: p.Amendment, Seed: p.Seed, WaterM3: p.WaterM3, Lab: p.Lab}
 }
 
 func pricesOf(p diagnosis.Prices) Prices {
@@ -81,49 +82,55 @@ func prices(tx *gorm.DB) (FirmPrices, error) {
 	if errors.Is(err, gorm.ErrRecordNotFound) {
 		return FirmPrices{Prices: pricesOf(diagnosis.DefaultPrices)}, nil
 	}
-	return FirmPrices{Prices{row.LawnM2, row.Hour, row.Fungicide, row.Insecticide, row.Herbicide, row.Feed, row.Amendment, row.Seed, row.WaterM3, row.Lab}, row.Version}, err
+	return FirmPrices{Prices{row.LawnM2, row.Hour, row.Fungicide, row.Insecticide, row.Herbicide, row.Feed, row.Amendment, row.Seed,
+		row.WaterM3, row.Lab}, row.Version}, err
 }
 
 func (s *Server) priceRoutes() {
-	operation(s, http.MethodGet, "/prices", "get-prices", "The figures from which the marks for checking and acting follow", "firm", See, func(ctx context.Context, _ *struct{}) (*body[FirmPrices], error) {
-		var out FirmPrices
-		err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-			out, err = prices(tx)
-			return err
+	operation(s, http.MethodGet, "/prices", "get-prices", "The figures from which the marks for checking and acting follow", "firm", See,
+		func(ctx context.Context, _ *struct{}) (*body[FirmPrices], error) {
+			var out FirmPrices
+			err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+				out, err = prices(tx)
+				return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodPut, "/prices", "change-prices", "Change the firm's figures", "firm", KeepFirm, func(ctx context.Context, in *body[FirmPrices]) (*body[FirmPrices], error) {
-		p := in.Body.Prices
-		firm := who(ctx).Firm
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			row := store.FirmPrices{FirmID: firm, LawnM2: p.LawnM2, Hour: p.Hour, Fungicide: p.Fungicide, Insecticide: p.Insecticide, Herbicide: p.Herbicide, Feed: p.Feed, Amendment: p.Amendment, Seed: p.Seed, WaterM3: p.WaterM3, Lab: p.Lab, Version: in.Body.Version + 1}
-			if in.Body.Version == 0 {
-				made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row)
-				if made.Error == nil && made.RowsAffected == 0 {
+	operation(s, http.MethodPut, "/prices", "change-prices", "Change the firm's figures", "firm", KeepFirm,
+		func(ctx context.Context, in *body[FirmPrices]) (*body[FirmPrices], error) {
+			p := in.Body.Prices
+			firm := who(ctx).Firm
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				row := store.FirmPrices{FirmID: firm, LawnM2: p.LawnM2, Hour: p.Hour, Fungicide: p.Fungicide, Insecticide: p.Insecticide,
+					Herbicide: p.Herbicide, Feed: p.Feed, Amendment: p.Amendment, Seed: p.Seed, WaterM3: p.WaterM3, Lab: p.Lab,
+					Version: in.Body.Version + 1}
+				if in.Body.Version == 0 {
+					made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row)
+					if made.Error == nil && made.RowsAffected == 0 {
+						return store.ErrChanged
+					}
+					return made.Error
+				}
+				r := tx.Model(&store.FirmPrices{}).Where("firm_id = ? AND version = ?", firm, in.Body.Version).Select("*").Omit("firm_id").Updates(&row)
+				if r.Error == nil && r.RowsAffected == 0 {
 					return store.ErrChanged
 				}
-				return made.Error
-			}
-			r := tx.Model(&store.FirmPrices{}).Where("firm_id = ? AND version = ?", firm, in.Body.Version).Select("*").Omit("firm_id").Updates(&row)
-			if r.Error == nil && r.RowsAffected == 0 {
-				return store.ErrChanged
-			}
-			return r.Error
+				return r.Error
+			})
+			return answer(FirmPrices{p, in.Body.Version + 1}), err
 		})
-		return answer(FirmPrices{p, in.Body.Version + 1}), err
-	})
-	operation(s, http.MethodPost, "/prices/preview", "preview-prices", "What other figures would change in the diagnoses given so far", "firm", See, func(ctx context.Context, in *body[Prices]) (*body[Preview], error) {
-		out := Preview{Moved: []MarkMoved{}, Calls: []CallChanged{}}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			now, err := prices(tx)
-			if err != nil {
-				return err
-			}
-			return preview(tx, now.Prices.core(), in.Body.core(), &out)
+	operation(s, http.MethodPost, "/prices/preview", "preview-prices", "What other figures would change in the diagnoses given so far",
+		"firm", See, func(ctx context.Context, in *body[Prices]) (*body[Preview], error) {
+			out := Preview{Moved: []MarkMoved{}, Calls: []CallChanged{}}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				now, err := prices(tx)
+				if err != nil {
+					return err
+				}
+				return preview(tx, now.Prices.core(), in.Body.core(), &out)
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
 }
 
 // preview goes through every diagnosis that was given. The probabilities are those that stood then; only the marks move.
@@ -169,7 +176,8 @@ func preview(tx *gorm.DB, before, after diagnosis.Prices, out *Preview) error {
 			}
 			a, b := c.Marks(cause.ID, before), c.Marks(cause.ID, after)
 			if x, y := a.Call(cause.Probability), b.Call(cause.Probability); x != y {
-				out.Calls = append(out.Calls, CallChanged{d.VisitID, d.Site, d.Zone, d.GivenOn.Format(dateOnly), cause.ID, cause.Probability, remedy.Label(a.Stake.Remedy), x, y})
+				out.Calls = append(out.Calls, CallChanged{d.VisitID, d.Site, d.Zone, d.GivenOn.Format(dateOnly), cause.ID, cause.Probability,
+					remedy.Label(a.Stake.Remedy), x, y})
 			}
 		}
 	}

@@ -56,7 +56,11 @@ type Recorded struct {
 }
 
 func recordOf(r store.TreatmentRecord) Record {
-	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber, Outside: strings.Fields(r.Outside), OutsideReason: r.OutsideReason}
+	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action,
+		AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2,
+		PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry,
+		Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber, Outside: strings.Fields(r.Outside),
+		OutsideReason: r.OutsideReason}
 }
 
 // outside flags a record that lies outside the usual limits, and asks why: what has happened is recorded all the same.
@@ -77,107 +81,111 @@ func outside(row *store.TreatmentRecord, z store.Zone) error {
 }
 
 func (s *Server) recordRoutes() {
-	operation(s, http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records", RecordTreatment, func(ctx context.Context, in *struct {
-		IDPath
-		Body Record
-	}) (*body[Recorded], error) {
-		r := in.Body
-		if err := keyed(r.ID); err != nil {
-			return nil, err
-		}
-		if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
-			return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		row, wrong := r.row(who(ctx), in.ID, today, s.now())
-		if len(wrong) > 0 {
-			return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
-		}
-		var out Recorded
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var v store.Visit
-			var z store.Zone
-			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-				return err
+	operation(s, http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records",
+		RecordTreatment, func(ctx context.Context, in *struct {
+			IDPath
+			Body Record
+		}) (*body[Recorded], error) {
+			r := in.Body
+			if err := keyed(r.ID); err != nil {
+				return nil, err
 			}
-			if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
-				return err
+			if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
+				return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
 			}
-			if z.SiteID != v.SiteID {
-				return invalid("body.zone_id", "is a zone of another site")
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
 			}
-			if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
-				return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))
+			row, wrong := r.row(who(ctx), in.ID, today, s.now())
+			if len(wrong) > 0 {
+				return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
 			}
-			if row.CorrectsID != nil {
-				var old store.TreatmentRecord
-				if err := tx.First(&old, "id = ?", *row.CorrectsID).Error; err != nil || old.ZoneID != row.ZoneID {
-					return invalid("body.corrects_id", "is no record of this zone")
-				}
-			}
-			if remedy.Pesticide(r.Action) && !row.Voided {
-				if !May(who(ctx).Role, RecordPesticide) {
-					return huma.Error403Forbidden("only a licensed applicator records this", field("body.action", "needs a licence"))
-				}
-				var p store.Person
-				if err := tx.First(&p, "id = ?", who(ctx).Person).Error; err != nil {
+			var out Recorded
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var v store.Visit
+				var z store.Zone
+				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
 					return err
 				}
-				if p.LicenceNumber == "" || p.LicenceUntil == nil || p.LicenceUntil.Before(row.AppliedOn) {
-					return huma.Error403Forbidden("no licence of "+p.Name+" is valid on that day", field("body.applied_on", "no licence is valid that day"))
+				if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
+					return err
 				}
-				row.LicenceNumber = p.LicenceNumber
-			}
-			if err := outside(&row, z); err != nil {
-				return err
-			}
-			if err := store.Create(tx, &row, row.ID); err != nil {
-				return err
-			}
-			out.Record = recordOf(row)
-			days := remedy.LookAfter(r.Action)
-			if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+				if z.SiteID != v.SiteID {
+					return invalid("body.zone_id", "is a zone of another site")
+				}
+				if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
+					return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))
+				}
+				if row.CorrectsID != nil {
+					var old store.TreatmentRecord
+					if err := tx.First(&old, "id = ?", *row.CorrectsID).Error; err != nil || old.ZoneID != row.ZoneID {
+						return invalid("body.corrects_id", "is no record of this zone")
+					}
+				}
+				if remedy.Pesticide(r.Action) && !row.Voided {
+					if !May(who(ctx).Role, RecordPesticide) {
+						return huma.Error403Forbidden("only a licensed applicator records this", field("body.action", "needs a licence"))
+					}
+					var p store.Person
+					if err := tx.First(&p, "id = ?", who(ctx).Person).Error; err != nil {
+						return err
+					}
+					if p.LicenceNumber == "" || p.LicenceUntil == nil || p.LicenceUntil.Before(row.AppliedOn) {
+						return huma.Error403Forbidden("no licence of "+p.Name+" is valid on that day",
+							field("body.applied_on", "no licence is valid that day"))
+					}
+					row.LicenceNumber = p.LicenceNumber
+				}
+				if err := outside(&row, z); err != nil {
+					return err
+				}
+				if err := store.Create(tx, &row, row.ID); err != nil {
+					return err
+				}
+				out.Record = recordOf(row)
+				days := remedy.LookAfter(r.Action)
+				if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+					return nil
+				}
+				due := row.AppliedOn.AddDate(0, 0, days)
+				if r.FollowUpOn != "" {
+					if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
+						return err
+					}
+					if due.Before(row.AppliedOn) {
+						return invalid("body.follow_up_on", "is before the treatment")
+					}
+				}
+				next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due,
+					Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
+				if err := store.Create(tx, &next, next.ID); err != nil {
+					return err
+				}
+				f := visitOf(next)
+				out.FollowUp = &f
 				return nil
-			}
-			due := row.AppliedOn.AddDate(0, 0, days)
-			if r.FollowUpOn != "" {
-				if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
+			})
+			return answer(out), err
+		})
+	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See,
+		func(ctx context.Context, in *IDPath) (*body[[]Record], error) {
+			out := []Record{}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {
 					return err
 				}
-				if due.Before(row.AppliedOn) {
-					return invalid("body.follow_up_on", "is before the treatment")
+				var rows []store.TreatmentRecord
+				if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
+					return err
 				}
-			}
-			next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due, Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
-			if err := store.Create(tx, &next, next.ID); err != nil {
-				return err
-			}
-			f := visitOf(next)
-			out.FollowUp = &f
-			return nil
+				for _, r := range rows {
+					out = append(out, recordOf(r))
+				}
+				return nil
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See, func(ctx context.Context, in *IDPath) (*body[[]Record], error) {
-		out := []Record{}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {
-				return err
-			}
-			var rows []store.TreatmentRecord
-			if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
-				return err
-			}
-			for _, r := range rows {
-				out = append(out, recordOf(r))
-			}
-			return nil
-		})
-		return answer(out), err
-	})
 	type sums struct {
 		Body struct {
 			TargetNGM2 float64 `json:"target_n_g_m2" exclusiveMinimum:"0" maximum:"25"`
@@ -200,22 +208,26 @@ func (s *Server) recordRoutes() {
 		ErrorPercent float64  `json:"error_percent"`
 		Warnings     []string `json:"warnings" nullable:"false"`
 	}
-	operation(s, http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", See, func(_ context.Context, in *sums) (*body[dose], error) {
-		b := in.Body
-		d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
-		if err != nil {
-			return nil, huma.Error422UnprocessableEntity(err.Error())
-		}
-		round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
-		out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
-		out.Warnings = append(out.Warnings, d.Warnings...)
-		return answer(out), nil
-	})
+	operation(s, http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", See,
+		func(_ context.Context, in *sums) (*body[dose], error) {
+			b := in.Body
+			d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
+			if err != nil {
+				return nil, huma.Error422UnprocessableEntity(err.Error())
+			}
+			round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
+			out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
+			out.Warnings = append(out.Warnings, d.Warnings...)
+			return answer(out), nil
+		})
 }
 
 // row checks what the record itself can be checked for.
 func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row store.TreatmentRecord, wrong []error) {
-	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry, Note: r.Note, OutsideReason: r.OutsideReason, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
+	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided,
+		Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2,
+		PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry,
+		Note: r.Note, OutsideReason: r.OutsideReason, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
 	refuse := func(where, message string) { wrong = append(wrong, field("body."+where, message)) }
 	if !remedy.Known(r.Action) {
 		refuse("action", "is not an action")

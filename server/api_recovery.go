@@ -58,48 +58,51 @@ type Recovery struct {
 const horizon = 120
 
 func (s *Server) recoveryRoutes() {
-	operation(s, http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", See, func(ctx context.Context, in *IDPath) (*body[Recovery], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out Recovery
-		err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-			out, err = s.recoveryOf(tx, in.ID, today)
-			return err
+	operation(s, http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", See,
+		func(ctx context.Context, in *IDPath) (*body[Recovery], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			var out Recovery
+			err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+				out, err = s.recoveryOf(tx, in.ID, today)
+				return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodPost, "/visits/{id}/looks", "record-look", "Measure the recovery of a zone", "recovery", AnswerChecks, func(ctx context.Context, in *struct {
-		IDPath
-		Body Look
-	}) (*body[Recovery], error) {
-		l := in.Body
-		if err := keyed(l.ID); err != nil {
-			return nil, err
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out Recovery
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var v store.Visit
-			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-				return err
+	operation(s, http.MethodPost, "/visits/{id}/looks", "record-look", "Measure the recovery of a zone", "recovery", AnswerChecks,
+		func(ctx context.Context, in *struct {
+			IDPath
+			Body Look
+		}) (*body[Recovery], error) {
+			l := in.Body
+			if err := keyed(l.ID); err != nil {
+				return nil, err
 			}
-			if err := sameSite(tx, l.ZoneID, v.SiteID); err != nil {
-				return err
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
 			}
-			row := store.Look{ID: l.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: l.ZoneID, LookedOn: today, Baseline: l.Baseline, Cover: l.Cover, LiveCrowns: l.LiveCrowns, Spread: l.Spread, Note: l.Note, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
-			if err := store.Create(tx, &row, row.ID); err != nil {
+			var out Recovery
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var v store.Visit
+				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				if err := sameSite(tx, l.ZoneID, v.SiteID); err != nil {
+					return err
+				}
+				row := store.Look{ID: l.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: l.ZoneID, LookedOn: today, Baseline: l.Baseline,
+					Cover: l.Cover, LiveCrowns: l.LiveCrowns, Spread: l.Spread, Note: l.Note, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
+				if err := store.Create(tx, &row, row.ID); err != nil {
+					return err
+				}
+				out, err = s.recoveryOf(tx, l.ZoneID, today)
 				return err
-			}
-			out, err = s.recoveryOf(tx, l.ZoneID, today)
-			return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
 }
 
 func lookOf(l store.Look) Look {
@@ -108,7 +111,8 @@ func lookOf(l store.Look) Look {
 
 // recoveryOf computes the course from the last baseline on: measured weather up to today, the forecast's normal after.
 func (s *Server) recoveryOf(tx *gorm.DB, zone uuid.UUID, today time.Time) (out Recovery, err error) {
-	out = Recovery{ZoneID: zone, Looks: []Look{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{}, Verdict: string(recovery.NotYet), Reason: "no baseline has been measured yet", LearnedRate: 1}
+	out = Recovery{ZoneID: zone, Looks: []Look{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
+		Verdict: string(recovery.NotYet), Reason: "no baseline has been measured yet", LearnedRate: 1}
 	var z store.Zone
 	var site store.Site
 	if err := tx.First(&z, "id = ?", zone).Error; err != nil {
@@ -130,7 +134,8 @@ func (s *Server) recoveryOf(tx *gorm.DB, zone uuid.UUID, today time.Time) (out R
 		out.Looks = append(out.Looks, lookOf(l))
 	}
 	var next []store.Visit
-	if err := tx.Where("zone_id = ? AND kind = 'follow-up' AND closed_on IS NULL", zone).Order("due_on").Limit(1).Find(&next).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND kind = 'follow-up' AND closed_on IS NULL",
+		zone).Order("due_on").Limit(1).Find(&next).Error; err != nil {
 		return out, err
 	}
 	if len(next) > 0 {

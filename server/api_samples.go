@@ -98,7 +98,10 @@ func samplesOf(tx *gorm.DB, today time.Time, where string, args ...any) ([]Sampl
 	err := tx.Raw("SELECT a.*, s.name AS site, z.name AS zone, p.name AS person FROM samples a JOIN zones z ON z.id = a.zone_id JOIN sites s ON s.id = z.site_id JOIN people p ON p.id = a.person_id WHERE "+where+" ORDER BY a.number DESC", args...).Scan(&rows).Error
 	out := make([]Sample, 0, len(rows))
 	for _, r := range rows {
-		x := Sample{ID: r.ID, Number: sampleNumber(r.Number), VisitID: r.VisitID, ZoneID: r.ZoneID, Kind: r.Kind, TakenOn: r.TakenOn.Format(dateOnly), ExpectedOn: r.ExpectedOn.Format(dateOnly), Cores: r.Cores, DepthMM: r.DepthMM, Note: r.Note, TakenBy: r.Person, SiteName: r.Site, ZoneName: r.Zone, ReturnedOn: dateText(r.ReturnedOn), Origin: r.Origin, Laboratory: r.Laboratory, Values: map[string]any{}}
+		x := Sample{ID: r.ID, Number: sampleNumber(r.Number), VisitID: r.VisitID, ZoneID: r.ZoneID, Kind: r.Kind,
+			TakenOn: r.TakenOn.Format(dateOnly), ExpectedOn: r.ExpectedOn.Format(dateOnly), Cores: r.Cores, DepthMM: r.DepthMM, Note: r.Note,
+			TakenBy: r.Person, SiteName: r.Site, ZoneName: r.Zone, ReturnedOn: dateText(r.ReturnedOn), Origin: r.Origin, Laboratory: r.Laboratory,
+			Values: map[string]any{}}
 		x.Overdue = r.ReturnedOn == nil && r.ExpectedOn.Before(today.AddDate(0, 0, -2))
 		if r.Sample.Result != nil {
 			if err := json.Unmarshal(r.Sample.Result, &x.Values); err != nil {
@@ -115,119 +118,125 @@ func (s *Server) sampleRoutes() {
 		IDPath
 		Body NewSample
 	}
-	operation(s, http.MethodPost, "/visits/{id}/samples", "take-sample", "Take a sample for the laboratory", "samples", AnswerChecks, func(ctx context.Context, in *visitSample) (*body[Sample], error) {
-		b := in.Body
-		if err := keyed(b.ID); err != nil {
-			return nil, err
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out []Sample
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var v store.Visit
-			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-				return err
+	operation(s, http.MethodPost, "/visits/{id}/samples", "take-sample", "Take a sample for the laboratory", "samples", AnswerChecks,
+		func(ctx context.Context, in *visitSample) (*body[Sample], error) {
+			b := in.Body
+			if err := keyed(b.ID); err != nil {
+				return nil, err
 			}
-			if err := sameSite(tx, b.ZoneID, v.SiteID); err != nil {
-				return err
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
 			}
-			// the firm's row is held, so that two samples never get one number
-			var firm store.Firm
-			if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).First(&firm).Error; err != nil {
+			var out []Sample
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var v store.Visit
+				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				if err := sameSite(tx, b.ZoneID, v.SiteID); err != nil {
+					return err
+				}
+				// the firm's row is held, so that two samples never get one number
+				var firm store.Firm
+				if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).First(&firm).Error; err != nil {
+					return err
+				}
+				var last int
+				if err := tx.Raw("SELECT coalesce(max(number), 0) FROM samples").Scan(&last).Error; err != nil {
+					return err
+				}
+				row := store.Sample{ID: b.ID, FirmID: firm.ID, Number: last + 1, VisitID: v.ID, ZoneID: b.ZoneID, Kind: b.Kind, TakenOn: today,
+					ExpectedOn: today.AddDate(0, 0, sampleDays(b.Kind)), Cores: b.Cores, DepthMM: b.DepthMM, Note: b.Note, PersonID: who(ctx).Person,
+					RecordedAt: s.now().UTC()}
+				if err := store.Create(tx, &row, row.ID); err != nil {
+					return err
+				}
+				out, err = samplesOf(tx, today, "a.id = ?", row.ID)
 				return err
+			})
+			if err != nil {
+				return nil, err
 			}
-			var last int
-			if err := tx.Raw("SELECT coalesce(max(number), 0) FROM samples").Scan(&last).Error; err != nil {
-				return err
-			}
-			row := store.Sample{ID: b.ID, FirmID: firm.ID, Number: last + 1, VisitID: v.ID, ZoneID: b.ZoneID, Kind: b.Kind, TakenOn: today, ExpectedOn: today.AddDate(0, 0, sampleDays(b.Kind)), Cores: b.Cores, DepthMM: b.DepthMM, Note: b.Note, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
-			if err := store.Create(tx, &row, row.ID); err != nil {
-				return err
-			}
-			out, err = samplesOf(tx, today, "a.id = ?", row.ID)
-			return err
+			return answer(out[0]), nil
 		})
-		if err != nil {
-			return nil, err
-		}
-		return answer(out[0]), nil
-	})
 	type filter struct {
 		Zone uuid.UUID `query:"zone" format:"uuid" doc:"all zones when left out"`
 		Open bool      `query:"open" doc:"only those whose result is awaited or came within the last week"`
 	}
-	operation(s, http.MethodGet, "/samples", "list-samples", "Samples, the newest first", "samples", See, func(ctx context.Context, in *filter) (*body[[]Sample], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		out := []Sample{}
-		err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-			where, args := "true", []any{}
-			if in.Zone != uuid.Nil {
-				where, args = where+" AND a.zone_id = ?", append(args, in.Zone)
+	operation(s, http.MethodGet, "/samples", "list-samples", "Samples, the newest first", "samples", See,
+		func(ctx context.Context, in *filter) (*body[[]Sample], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
 			}
-			if in.Open {
-				where, args = where+" AND (a.returned_on IS NULL OR a.returned_on > ?)", append(args, today.AddDate(0, 0, -7))
-			}
-			out, err = samplesOf(tx, today, where, args...)
-			return err
+			out := []Sample{}
+			err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+				where, args := "true", []any{}
+				if in.Zone != uuid.Nil {
+					where, args = where+" AND a.zone_id = ?", append(args, in.Zone)
+				}
+				if in.Open {
+					where, args = where+" AND (a.returned_on IS NULL OR a.returned_on > ?)", append(args, today.AddDate(0, 0, -7))
+				}
+				out, err = samplesOf(tx, today, where, args...)
+				return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodGet, "/samples/{id}/form", "get-sample-form", "The form that goes with a sample", "samples", See, func(ctx context.Context, in *IDPath) (*body[SampleForm], error) {
-		out, err := s.sampleForm(ctx, in.ID)
-		return answer(out), err
-	})
+	operation(s, http.MethodGet, "/samples/{id}/form", "get-sample-form", "The form that goes with a sample", "samples", See,
+		func(ctx context.Context, in *IDPath) (*body[SampleForm], error) {
+			out, err := s.sampleForm(ctx, in.ID)
+			return answer(out), err
+		})
 	type resultInput struct {
 		IDPath
 		Body struct {
 			Text string `json:"text" minLength:"1" maxLength:"1000000" doc:"the file as it came: the JSON or the CSV form of docs/formats.md"`
 		}
 	}
-	operation(s, http.MethodPost, "/samples/{id}/result", "take-result", "Take in a laboratory's result", "samples", AnswerChecks, func(ctx context.Context, in *resultInput) (*body[Sample], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out []Sample
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var row store.Sample
-			if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
-				return err
-			}
-			r, err := labfile.Read(bytes.NewReader([]byte(in.Body.Text)), sampleNumber(row.Number), row.Kind)
-			var refusal *labfile.Refusal
-			if errors.As(err, &refusal) {
-				details := make([]error, len(refusal.Problems))
-				for i, p := range refusal.Problems {
-					details[i] = field("body.text: "+p.Where, p.Reason)
-				}
-				return huma.Error422UnprocessableEntity("the result is refused; nothing of it was taken", details...)
-			}
+	operation(s, http.MethodPost, "/samples/{id}/result", "take-result", "Take in a laboratory's result", "samples", AnswerChecks,
+		func(ctx context.Context, in *resultInput) (*body[Sample], error) {
+			today, err := s.clock.Today(ctx)
 			if err != nil {
+				return nil, s.said(err)
+			}
+			var out []Sample
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var row store.Sample
+				if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				r, err := labfile.Read(bytes.NewReader([]byte(in.Body.Text)), sampleNumber(row.Number), row.Kind)
+				var refusal *labfile.Refusal
+				if errors.As(err, &refusal) {
+					details := make([]error, len(refusal.Problems))
+					for i, p := range refusal.Problems {
+						details[i] = field("body.text: "+p.Where, p.Reason)
+					}
+					return huma.Error422UnprocessableEntity("the result is refused; nothing of it was taken", details...)
+				}
+				if err != nil {
+					return err
+				}
+				if row.Result != nil {
+					return huma.Error409Conflict("the result of this sample is in already; it stays as it came")
+				}
+				origin := "csv"
+				if t := bytes.TrimSpace([]byte(in.Body.Text)); t[0] == '{' {
+					origin = "json"
+				}
+				if err := keepResult(tx, row, r.Values, origin, r.Laboratory, today); err != nil {
+					return err
+				}
+				out, err = samplesOf(tx, today, "a.id = ?", row.ID)
 				return err
+			})
+			if err != nil {
+				return nil, err
 			}
-			if row.Result != nil {
-				return huma.Error409Conflict("the result of this sample is in already; it stays as it came")
-			}
-			origin := "csv"
-			if t := bytes.TrimSpace([]byte(in.Body.Text)); t[0] == '{' {
-				origin = "json"
-			}
-			if err := keepResult(tx, row, r.Values, origin, r.Laboratory, today); err != nil {
-				return err
-			}
-			out, err = samplesOf(tx, today, "a.id = ?", row.ID)
-			return err
+			return answer(out[0]), nil
 		})
-		if err != nil {
-			return nil, err
-		}
-		return answer(out[0]), nil
-	})
 }
 
 func keepResult(tx *gorm.DB, row store.Sample, values map[string]diagnosis.Value, origin, laboratory string, on time.Time) error {
@@ -239,7 +248,8 @@ func keepResult(tx *gorm.DB, row store.Sample, values map[string]diagnosis.Value
 	if err != nil {
 		return err
 	}
-	return tx.Model(&store.Sample{}).Where("id = ? AND result IS NULL", row.ID).Updates(map[string]any{"result": store.JSON(b), "returned_on": on, "origin": origin, "laboratory": laboratory}).Error
+	return tx.Model(&store.Sample{}).Where("id = ? AND result IS NULL", row.ID).Updates(map[string]any{"result": store.JSON(b),
+		"returned_on": on, "origin": origin, "laboratory": laboratory}).Error
 }
 
 // collect takes in what the laboratory has ready on a day for the caller's firm.
@@ -272,7 +282,8 @@ func (s *Server) collect(ctx context.Context, today time.Time) error {
 // others while it still speaks for the zone. An answer on site goes before it.
 func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
 	var rows []store.Sample
-	if err := tx.Where("zone_id = ? AND result IS NOT NULL AND (visit_id = ? OR returned_on <= ?)", zone, visit, date).Order("taken_on DESC, number DESC").Find(&rows).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND result IS NOT NULL AND (visit_id = ? OR returned_on <= ?)", zone, visit,
+		date).Order("taken_on DESC, number DESC").Find(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {

@@ -52,11 +52,14 @@ const (
 )
 
 // takesFile says in the API's description that the body is a plain file and the answer lines of progress.
-func (s *Server) takesFile(method, path, id, summary string, right Right, f func(context.Context, *fileInput) (*huma.StreamResponse, error)) {
+func (s *Server) takesFile(method, path, id, summary string, right Right, f func(context.Context, *fileInput) (*huma.StreamResponse,
+	error)) {
 	operation(s, method, path, id, summary, "sky", right, f)
 	op := s.api.OpenAPI().Paths[path].Post
-	op.RequestBody = &huma.RequestBody{Required: true, Description: "A file in the dialect of docs/formats.md.", Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: "string"}}}}
-	op.Responses["200"] = &huma.Response{Description: "Lines of progress, the last with taken: true.", Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Progress](), true, "Progress")}}}
+	op.RequestBody = &huma.RequestBody{Required: true, Description: "A file in the dialect of docs/formats.md.",
+		Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: "string"}}}}
+	op.Responses["200"] = &huma.Response{Description: "Lines of progress, the last with taken: true.",
+		Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Progress](), true, "Progress")}}}
 }
 
 // refusedFile turns what a reader of files says into an answer: every line with its reason.
@@ -79,7 +82,8 @@ func (s *Server) refusedFile(what string, err error) error {
 }
 
 // taking writes rows in one transaction and tells how far it is. Rows go in whole or not at all.
-func (s *Server) taking(ctx context.Context, rows, lines int, flags []string, write func(tx *gorm.DB, from, to int) error) *huma.StreamResponse {
+func (s *Server) taking(ctx context.Context, rows, lines int, flags []string,
+	write func(tx *gorm.DB, from, to int) error) *huma.StreamResponse {
 	return &huma.StreamResponse{Body: func(hc huma.Context) {
 		hc.SetHeader("Content-Type", "application/x-ndjson")
 		hc.SetHeader("X-Accel-Buffering", "no")
@@ -131,99 +135,106 @@ var measured = func() clause.OnConflict {
 }()
 
 func (s *Server) seriesRoutes() {
-	s.takesFile(http.MethodPost, "/sites/{id}/weather", "import-weather", "Import weather measured on a site; it replaces the station's values", AnswerChecks, func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
-		site, _, err := s.siteOf(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		series, err := weatherfile.Read(in.reader, nil)
-		if err != nil {
-			return nil, s.refusedFile("weather", err)
-		}
-		flags := []string{}
-		for i, f := range series.Flags {
-			if i < mostFlags {
-				flags = append(flags, f.String())
+	s.takesFile(http.MethodPost, "/sites/{id}/weather", "import-weather",
+		"Import weather measured on a site; it replaces the station's values", AnswerChecks,
+		func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
+			site, _, err := s.siteOf(ctx, in.ID)
+			if err != nil {
+				return nil, err
 			}
-		}
-		return s.taking(ctx, len(series.Days), series.Lines, flags, func(tx *gorm.DB, from, to int) error {
-			rows := make([]store.SiteDay, 0, to-from)
-			for _, d := range series.Days[from:to] {
-				rows = append(rows, store.SiteDay{FirmID: site.FirmID, SiteID: site.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Irrigation: d.Irrigation, Hours: FloatsOf(d.Hours)})
+			series, err := weatherfile.Read(in.reader, nil)
+			if err != nil {
+				return nil, s.refusedFile("weather", err)
 			}
-			return tx.Clauses(measured).Create(&rows).Error
-		}), nil
-	})
+			flags := []string{}
+			for i, f := range series.Flags {
+				if i < mostFlags {
+					flags = append(flags, f.String())
+				}
+			}
+			return s.taking(ctx, len(series.Days), series.Lines, flags, func(tx *gorm.DB, from, to int) error {
+				rows := make([]store.SiteDay, 0, to-from)
+				for _, d := range series.Days[from:to] {
+					rows = append(rows, store.SiteDay{FirmID: site.FirmID, SiteID: site.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain,
+						RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Irrigation: d.Irrigation, Hours: FloatsOf(d.Hours)})
+				}
+				return tx.Clauses(measured).Create(&rows).Error
+			}), nil
+		})
 	s.readingRoutes()
 }
 
 func (s *Server) readingRoutes() {
-	s.takesFile(http.MethodPost, "/sites/{id}/readings", "import-readings", "Take in readings of probes and thermometers, and soil tests, of a site's zones", AnswerChecks, func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
-		site, zones, err := s.siteOf(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		read, _, err := readingfile.Read(in.reader, func(name string) bool { _, ok := zoneNamed(zones, name); return ok }, today)
-		if err != nil {
-			return nil, s.refusedFile("readings", err)
-		}
-		id := who(ctx)
-		now := s.now().UTC()
-		return s.taking(ctx, len(read), len(read), nil, func(tx *gorm.DB, from, to int) error {
-			rows := make([]store.Reading, 0, to-from)
-			for _, r := range read[from:to] {
-				zone, _ := zoneNamed(zones, r.Zone)
-				key, err := uuid.NewV7()
-				if err != nil {
-					return err
-				}
-				rows = append(rows, store.Reading{ID: key, FirmID: site.FirmID, ZoneID: zone.ID, Day: r.Day, Hour: r.Hour, Finding: r.Finding, Value: r.Value, Origin: "file", PersonID: id.Person, RecordedAt: now})
+	s.takesFile(http.MethodPost, "/sites/{id}/readings", "import-readings",
+		"Take in readings of probes and thermometers, and soil tests, of a site's zones", AnswerChecks,
+		func(ctx context.Context, in *fileInput) (*huma.StreamResponse, error) {
+			site, zones, err := s.siteOf(ctx, in.ID)
+			if err != nil {
+				return nil, err
 			}
-			// the same file twice is no error and changes nothing: a reading stays as it was read
-			return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&rows).Error
-		}), nil
-	})
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			read, _, err := readingfile.Read(in.reader, func(name string) bool { _, ok := zoneNamed(zones, name); return ok }, today)
+			if err != nil {
+				return nil, s.refusedFile("readings", err)
+			}
+			id := who(ctx)
+			now := s.now().UTC()
+			return s.taking(ctx, len(read), len(read), nil, func(tx *gorm.DB, from, to int) error {
+				rows := make([]store.Reading, 0, to-from)
+				for _, r := range read[from:to] {
+					zone, _ := zoneNamed(zones, r.Zone)
+					key, err := uuid.NewV7()
+					if err != nil {
+						return err
+					}
+					rows = append(rows, store.Reading{ID: key, FirmID: site.FirmID, ZoneID: zone.ID, Day: r.Day, Hour: r.Hour, Finding: r.Finding,
+						Value: r.Value, Origin: "file", PersonID: id.Person, RecordedAt: now})
+				}
+				// the same file twice is no error and changes nothing: a reading stays as it was read
+				return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&rows).Error
+			}), nil
+		})
 	type file struct {
 		ContentDisposition string `header:"Content-Disposition"`
 		ContentType        string `header:"Content-Type"`
 		Body               []byte
 	}
-	operation(s, http.MethodGet, "/sites/{id}/readings", "export-readings", "The readings and soil tests of a site's zones as a file", "sky", See, func(ctx context.Context, in *IDPath) (*file, error) {
-		site, zones, err := s.siteOf(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		name := map[uuid.UUID]string{}
-		for _, z := range zones {
-			name[z.ID] = z.Name
-			if same, _ := zoneNamed(zones, z.Name); same.ID != z.ID {
-				name[z.ID] = z.ID.String() // two zones of one name
+	operation(s, http.MethodGet, "/sites/{id}/readings", "export-readings", "The readings and soil tests of a site's zones as a file", "sky",
+		See, func(ctx context.Context, in *IDPath) (*file, error) {
+			site, zones, err := s.siteOf(ctx, in.ID)
+			if err != nil {
+				return nil, err
 			}
-		}
-		var rows []store.Reading
-		if err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			return tx.Where("zone_id IN ?", zoneKeys(zones)).Order("day, hour NULLS FIRST, zone_id, finding").Find(&rows).Error
-		}); err != nil {
-			return nil, err
-		}
-		out := make([]readingfile.Reading, len(rows))
-		for i, r := range rows {
-			out[i] = readingfile.Reading{Zone: name[r.ZoneID], Day: r.Day.UTC(), Hour: r.Hour, Finding: r.Finding, Value: r.Value}
-		}
-		place, err := time.LoadLocation(site.Timezone)
-		if err != nil {
-			place = time.UTC
-		}
-		var b bytes.Buffer
-		if err := readingfile.Write(&b, out, place); err != nil {
-			return nil, s.said(err)
-		}
-		return &file{`attachment; filename="readings.csv"`, "text/csv; charset=utf-8", b.Bytes()}, nil
-	})
+			name := map[uuid.UUID]string{}
+			for _, z := range zones {
+				name[z.ID] = z.Name
+				if same, _ := zoneNamed(zones, z.Name); same.ID != z.ID {
+					name[z.ID] = z.ID.String() // two zones of one name
+				}
+			}
+			var rows []store.Reading
+			if err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				return tx.Where("zone_id IN ?", zoneKeys(zones)).Order("day, hour NULLS FIRST, zone_id, finding").Find(&rows).Error
+			}); err != nil {
+				return nil, err
+			}
+			out := make([]readingfile.Reading, len(rows))
+			for i, r := range rows {
+				out[i] = readingfile.Reading{Zone: name[r.ZoneID], Day: r.Day.UTC(), Hour: r.Hour, Finding: r.Finding, Value: r.Value}
+			}
+			place, err := time.LoadLocation(site.Timezone)
+			if err != nil {
+				place = time.UTC
+			}
+			var b bytes.Buffer
+			if err := readingfile.Write(&b, out, place); err != nil {
+				return nil, s.said(err)
+			}
+			return &file{`attachment; filename="readings.csv"`, "text/csv; charset=utf-8", b.Bytes()}, nil
+		})
 }
 
 // zoneNamed finds a zone by name, in any case, or by key.
@@ -240,7 +251,8 @@ func zoneNamed(zones []store.Zone, name string) (store.Zone, bool) {
 // has answered, older ones among what was found before. An answer on site goes before all of them.
 func readReadings(tx *gorm.DB, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
 	var rows []store.Reading
-	if err := tx.Where("zone_id = ? AND day > ? AND day <= ?", zone, date.AddDate(0, 0, -resultDays["soil"]), date).Order("day DESC, hour DESC NULLS LAST").Find(&rows).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND day > ? AND day <= ?", zone, date.AddDate(0, 0, -resultDays["soil"]),
+		date).Order("day DESC, hour DESC NULLS LAST").Find(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {

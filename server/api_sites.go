@@ -65,7 +65,8 @@ type Zone struct {
 }
 
 func zoneOf(z store.Zone) Zone {
-	out := Zone{ID: z.ID, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}}
+	out := Zone{ID: z.ID, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Texture: z.Texture,
+		Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}}
 	_ = json.Unmarshal(z.Species, &out.Species)
 	_ = json.Unmarshal(z.Policy, &out.Policy)
 	return out
@@ -79,11 +80,13 @@ func (z Zone) columns() (map[string]any, error) {
 	}
 	species, _ := json.Marshal(z.Species)
 	policy, _ := json.Marshal(z.Policy)
-	return map[string]any{"name": z.Name, "area_m2": z.AreaM2, "area_error": z.AreaError, "species": store.JSON(species), "texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy)}, nil
+	return map[string]any{"name": z.Name, "area_m2": z.AreaM2, "area_error": z.AreaError, "species": store.JSON(species),
+		"texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy)}, nil
 }
 
 func siteOf(x store.Site) Site {
-	return Site{ID: x.ID, ClientID: x.ClientID, Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: dateText(x.LinesLocatedOn), AccessNotes: x.AccessNotes, Version: x.Version}
+	return Site{ID: x.ID, ClientID: x.ClientID, Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude,
+		Timezone: x.Timezone, LinesLocatedOn: dateText(x.LinesLocatedOn), AccessNotes: x.AccessNotes, Version: x.Version}
 }
 
 func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) {
@@ -94,7 +97,9 @@ func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) 
 	if err != nil {
 		return store.Site{}, err
 	}
-	return store.Site{ID: x.ID, FirmID: firm, ClientID: x.ClientID, StationID: nearest(stations, x.Latitude, x.Longitude), Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: located, AccessNotes: x.AccessNotes, Version: 1}, nil
+	return store.Site{ID: x.ID, FirmID: firm, ClientID: x.ClientID, StationID: nearest(stations, x.Latitude, x.Longitude), Name: x.Name,
+		Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: located,
+		AccessNotes: x.AccessNotes, Version: 1}, nil
 }
 
 // nearest picks the weather station within about 150 km (judgement); none is better than a wrong one.
@@ -122,141 +127,156 @@ func keyed(id uuid.UUID) error {
 }
 
 func (s *Server) siteRoutes() {
-	operation(s, http.MethodGet, "/clients", "list-clients", "All clients", "sites", See, func(ctx context.Context, _ *struct{}) (*body[[]Client], error) {
-		out := []Client{}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			var rows []store.Client
-			if err := tx.Order("name").Find(&rows).Error; err != nil {
-				return err
-			}
-			for _, r := range rows {
-				out = append(out, Client{r.ID, r.Name, r.Phone, r.Email, r.Notes, r.Version})
-			}
-			return nil
+	operation(s, http.MethodGet, "/clients", "list-clients", "All clients", "sites", See,
+		func(ctx context.Context, _ *struct{}) (*body[[]Client], error) {
+			out := []Client{}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				var rows []store.Client
+				if err := tx.Order("name").Find(&rows).Error; err != nil {
+					return err
+				}
+				for _, r := range rows {
+					out = append(out, Client{r.ID, r.Name, r.Phone, r.Email, r.Notes, r.Version})
+				}
+				return nil
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodPost, "/clients", "create-client", "Add a client", "sites", KeepSites, func(ctx context.Context, in *body[Client]) (*body[Client], error) {
-		c := in.Body
-		if err := keyed(c.ID); err != nil {
-			return nil, err
-		}
-		row := store.Client{ID: c.ID, FirmID: who(ctx).Firm, Name: strings.TrimSpace(c.Name), Phone: c.Phone, Email: c.Email, Notes: c.Notes, Version: 1}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-		return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
-	})
+	operation(s, http.MethodPost, "/clients", "create-client", "Add a client", "sites", KeepSites,
+		func(ctx context.Context, in *body[Client]) (*body[Client], error) {
+			c := in.Body
+			if err := keyed(c.ID); err != nil {
+				return nil, err
+			}
+			row := store.Client{ID: c.ID, FirmID: who(ctx).Firm, Name: strings.TrimSpace(c.Name), Phone: c.Phone, Email: c.Email, Notes: c.Notes,
+				Version: 1}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+			return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
+		})
 	type clientChange struct {
 		IDPath
 		Body Client
 	}
-	operation(s, http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", KeepSites, func(ctx context.Context, in *clientChange) (*body[Client], error) {
-		c := in.Body
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			return store.Change(tx, &store.Client{}, in.ID, c.Version, map[string]any{"name": strings.TrimSpace(c.Name), "phone": c.Phone, "email": c.Email, "notes": c.Notes})
+	operation(s, http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", KeepSites,
+		func(ctx context.Context, in *clientChange) (*body[Client], error) {
+			c := in.Body
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				return store.Change(tx, &store.Client{}, in.ID, c.Version, map[string]any{"name": strings.TrimSpace(c.Name), "phone": c.Phone,
+					"email": c.Email, "notes": c.Notes})
+			})
+			c.ID, c.Version = in.ID, c.Version+1
+			return answer(c), err
 		})
-		c.ID, c.Version = in.ID, c.Version+1
-		return answer(c), err
-	})
-	operation(s, http.MethodGet, "/sites", "list-sites", "All sites with their zones", "sites", See, func(ctx context.Context, _ *struct{}) (*body[[]Site], error) {
-		out := []Site{}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			var sites []store.Site
-			var zones []store.Zone
-			var clients []store.Client
-			if err := tx.Order("name").Find(&sites).Error; err != nil {
-				return err
-			}
-			if err := tx.Order("name").Find(&zones).Error; err != nil {
-				return err
-			}
-			if err := tx.Find(&clients).Error; err != nil {
-				return err
-			}
-			for _, x := range sites {
-				site := siteOf(x)
-				for _, c := range clients {
-					if c.ID == x.ClientID {
-						site.ClientName = c.Name
-					}
+	operation(s, http.MethodGet, "/sites", "list-sites", "All sites with their zones", "sites", See,
+		func(ctx context.Context, _ *struct{}) (*body[[]Site], error) {
+			out := []Site{}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				var sites []store.Site
+				var zones []store.Zone
+				var clients []store.Client
+				if err := tx.Order("name").Find(&sites).Error; err != nil {
+					return err
 				}
-				for _, z := range zones {
-					if z.SiteID == x.ID {
-						site.Zones = append(site.Zones, zoneOf(z))
-					}
+				if err := tx.Order("name").Find(&zones).Error; err != nil {
+					return err
 				}
-				out = append(out, site)
-			}
-			return nil
+				if err := tx.Find(&clients).Error; err != nil {
+					return err
+				}
+				for _, x := range sites {
+					site := siteOf(x)
+					for _, c := range clients {
+						if c.ID == x.ClientID {
+							site.ClientName = c.Name
+						}
+					}
+					for _, z := range zones {
+						if z.SiteID == x.ID {
+							site.Zones = append(site.Zones, zoneOf(z))
+						}
+					}
+					out = append(out, site)
+				}
+				return nil
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
-	operation(s, http.MethodPost, "/sites", "create-site", "Add a site", "sites", KeepSites, func(ctx context.Context, in *body[Site]) (*body[Site], error) {
-		if err := keyed(in.Body.ID); err != nil {
-			return nil, err
-		}
-		stations, err := s.stations(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		row, err := in.Body.row(who(ctx).Firm, stations)
-		if err != nil {
-			return nil, err
-		}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-		return answer(siteOf(row)), err
-	})
+	operation(s, http.MethodPost, "/sites", "create-site", "Add a site", "sites", KeepSites,
+		func(ctx context.Context, in *body[Site]) (*body[Site], error) {
+			if err := keyed(in.Body.ID); err != nil {
+				return nil, err
+			}
+			stations, err := s.stations(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			row, err := in.Body.row(who(ctx).Firm, stations)
+			if err != nil {
+				return nil, err
+			}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+			return answer(siteOf(row)), err
+		})
 	type siteChange struct {
 		IDPath
 		Body Site
 	}
-	operation(s, http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", KeepSites, func(ctx context.Context, in *siteChange) (*body[Site], error) {
-		stations, err := s.stations(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		r, err := in.Body.row(who(ctx).Firm, stations)
-		if err != nil {
-			return nil, err
-		}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID, "name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone, "lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
+	operation(s, http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", KeepSites,
+		func(ctx context.Context, in *siteChange) (*body[Site], error) {
+			stations, err := s.stations(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			r, err := in.Body.row(who(ctx).Firm, stations)
+			if err != nil {
+				return nil, err
+			}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID,
+					"name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone,
+					"lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
+			})
+			out := in.Body
+			out.ID, out.Version = in.ID, out.Version+1
+			return answer(out), err
 		})
-		out := in.Body
-		out.ID, out.Version = in.ID, out.Version+1
-		return answer(out), err
-	})
-	operation(s, http.MethodGet, "/sites/{id}/history", "get-site-history", "All visits of a site and the diagnoses that were given", "sites", See, func(ctx context.Context, in *IDPath) (*body[History], error) {
-		out := History{Visits: []Visit{}, Given: []Given{}, Offenders: []Offender{}}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error { return history(tx, in.ID, &out) })
-		return answer(out), err
-	})
-	operation(s, http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", KeepSites, func(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
-		z := in.Body
-		if err := keyed(z.ID); err != nil {
-			return nil, err
-		}
-		c, err := z.columns()
-		if err != nil {
-			return nil, err
-		}
-		row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover, Policy: c["policy"].(store.JSON), Version: 1}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-		return answer(zoneOf(row)), err
-	})
+	operation(s, http.MethodGet, "/sites/{id}/history", "get-site-history", "All visits of a site and the diagnoses that were given",
+		"sites", See, func(ctx context.Context, in *IDPath) (*body[History], error) {
+			out := History{Visits: []Visit{}, Given: []Given{}, Offenders: []Offender{}}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error { return history(tx, in.ID, &out) })
+			return answer(out), err
+		})
+	operation(s, http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", KeepSites,
+		func(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
+			z := in.Body
+			if err := keyed(z.ID); err != nil {
+				return nil, err
+			}
+			c, err := z.columns()
+			if err != nil {
+				return nil, err
+			}
+			row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError,
+				Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover,
+				Policy: c["policy"].(store.JSON), Version: 1}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+			return answer(zoneOf(row)), err
+		})
 	type zoneChange struct {
 		IDPath
 		Body Zone
 	}
-	operation(s, http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", KeepSites, func(ctx context.Context, in *zoneChange) (*body[Zone], error) {
-		c, err := in.Body.columns()
-		if err != nil {
-			return nil, err
-		}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Change(tx, &store.Zone{}, in.ID, in.Body.Version, c) })
-		out := in.Body
-		out.ID, out.Version = in.ID, out.Version+1
-		return answer(out), err
-	})
+	operation(s, http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", KeepSites,
+		func(ctx context.Context, in *zoneChange) (*body[Zone], error) {
+			c, err := in.Body.columns()
+			if err != nil {
+				return nil, err
+			}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Change(tx, &store.Zone{}, in.ID, in.Body.Version, c) })
+			out := in.Body
+			out.ID, out.Version = in.ID, out.Version+1
+			return answer(out), err
+		})
 }
 
 // Offender is a zone that had the same cause more than once within three years: the remedy was for the symptom.
@@ -295,7 +315,8 @@ func history(tx *gorm.DB, site uuid.UUID, out *History) error {
 		out.Visits = append(out.Visits, o)
 	}
 	var given []store.Diagnosis
-	if err := tx.Where("visit_id IN (SELECT id FROM visits WHERE site_id = ?)", site).Order("given_on DESC").Limit(200).Find(&given).Error; err != nil {
+	if err := tx.Where("visit_id IN (SELECT id FROM visits WHERE site_id = ?)",
+		site).Order("given_on DESC").Limit(200).Find(&given).Error; err != nil {
 		return err
 	}
 	type key struct {

@@ -110,7 +110,8 @@ func optionalDay(t time.Time) *string {
 	return dateText(&t)
 }
 
-var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat", "warm-nights": "Warm nights", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
+var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat",
+	"warm-nights": "Warm nights", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
 
 func bandLabel(id string) string {
 	if l, ok := bandLabels[id]; ok {
@@ -226,22 +227,24 @@ func (s *Server) skyRoutes() {
 		IDPath
 		Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
 	}
-	operation(s, http.MethodGet, "/zones/{id}/sky", "get-zone-sky", "Weather and ground of a zone today, without a visit", "sky", See, func(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
-		look, c, station, err := s.skyOfZone(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		say, err := s.saying(ctx)
-		return answer(skyView(look, c, station, in.Weeks*7, say)), err
-	})
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See, func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
-		look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
-		if err != nil {
-			return nil, err
-		}
-		say, err := s.saying(ctx)
-		return answer(skyView(look, c, station, in.Weeks*7, say)), err
-	})
+	operation(s, http.MethodGet, "/zones/{id}/sky", "get-zone-sky", "Weather and ground of a zone today, without a visit", "sky", See,
+		func(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
+			look, c, station, err := s.skyOfZone(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			say, err := s.saying(ctx)
+			return answer(skyView(look, c, station, in.Weeks*7, say)), err
+		})
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See,
+		func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
+			look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
+			if err != nil {
+				return nil, err
+			}
+			say, err := s.saying(ctx)
+			return answer(skyView(look, c, station, in.Weeks*7, say)), err
+		})
 	type siteWeather struct {
 		IDPath
 		Kind string `query:"kind" enum:"daily,hourly" default:"daily"`
@@ -251,35 +254,38 @@ func (s *Server) skyRoutes() {
 		ContentType        string `header:"Content-Type"`
 		Body               []byte
 	}
-	operation(s, http.MethodGet, "/sites/{id}/weather", "export-weather", "The weather of a site as a file: the station under what was measured on site", "sky", See, func(ctx context.Context, in *siteWeather) (*file, error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out bytes.Buffer
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var site store.Site
-			if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
-				return err
-			}
-			days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
+	operation(s, http.MethodGet, "/sites/{id}/weather", "export-weather",
+		"The weather of a site as a file: the station under what was measured on site", "sky", See,
+		func(ctx context.Context, in *siteWeather) (*file, error) {
+			today, err := s.clock.Today(ctx)
 			if err != nil {
-				return err
+				return nil, s.said(err)
 			}
-			zone, err := time.LoadLocation(site.Timezone)
-			if err != nil {
-				zone = time.UTC
-			}
-			return weatherfile.Write(&out, days, in.Kind == "hourly", zone)
+			var out bytes.Buffer
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var site store.Site
+				if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
+				if err != nil {
+					return err
+				}
+				zone, err := time.LoadLocation(site.Timezone)
+				if err != nil {
+					zone = time.UTC
+				}
+				return weatherfile.Write(&out, days, in.Kind == "hourly", zone)
+			})
+			return &file{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
 		})
-		return &file{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
-	})
 	s.seriesRoutes()
 	s.wateringRoutes()
 }
 
 func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, in units.Saying) SkyView {
-	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{}, Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
+	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{},
+		Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
 		v.Station, v.Simulated = station.Name, station.Simulated
 	}
@@ -291,7 +297,9 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 	first := max(0, look.Today+1-span)
 	for i := first; i < len(look.Points); i++ {
 		p := &look.Points[i]
-		d := SkyDay{Date: p.Date.Format(dateOnly), Forecast: p.Forecast, TMin: p.TMin, TMax: p.TMax, Rain: p.Rain, Irrigation: p.Irrigation, SoilMean: known(p.SoilMean), SoilPeak: known(p.SoilPeak), Depletion: unless(look.Unsaid, p.Depletion), ET: known(p.ETc), Wet: known(p.WetHours), Growth: known(p.Growth)}
+		d := SkyDay{Date: p.Date.Format(dateOnly), Forecast: p.Forecast, TMin: p.TMin, TMax: p.TMax, Rain: p.Rain, Irrigation: p.Irrigation,
+			SoilMean: known(p.SoilMean), SoilPeak: known(p.SoilPeak), Depletion: unless(look.Unsaid, p.Depletion), ET: known(p.ETc),
+			Wet: known(p.WetHours), Growth: known(p.Growth)}
 		v.WetByHour = v.WetByHour || !math.IsNaN(p.WetHours) && !p.WetEstimated && !p.Forecast
 		v.Days = append(v.Days, d)
 	}
@@ -336,10 +344,13 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 	}
 	read(v.Today, c.Findings)
 	frost := look.FrostBefore()
-	v.Frost.Nights, v.Frost.Killing, v.Frost.Lowest, v.Frost.LastOn, v.Frost.NextOn = frost.Nights, frost.Killing, known(frost.Lowest), optionalDay(frost.LastOn), optionalDay(frost.NextOn)
+	v.Frost.Nights, v.Frost.Killing, v.Frost.Lowest, v.Frost.LastOn, v.Frost.NextOn = frost.Nights, frost.Killing, known(frost.Lowest),
+		optionalDay(frost.LastOn), optionalDay(frost.NextOn)
 	r := look.RainBefore()
-	v.Rain.Days3, v.Rain.Days7, v.Rain.Days14, v.Rain.Days30, v.Rain.Since5 = round1(r.Days3), round1(r.Days7), round1(r.Days14), round1(r.Days30), r.Since5
-	v.Endurance.Weeks, v.Endurance.Used, v.Endurance.DaysLeft = look.Endurance.Weeks, round3(look.Endurance.Used), math.Round(look.Endurance.DaysLeft)
+	v.Rain.Days3, v.Rain.Days7, v.Rain.Days14, v.Rain.Days30, v.Rain.Since5 = round1(r.Days3), round1(r.Days7), round1(r.Days14),
+		round1(r.Days30), r.Since5
+	v.Endurance.Weeks, v.Endurance.Used, v.Endurance.DaysLeft = look.Endurance.Weeks, round3(look.Endurance.Used),
+		math.Round(look.Endurance.DaysLeft)
 	return v
 }
 

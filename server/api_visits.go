@@ -40,7 +40,9 @@ type Visit struct {
 }
 
 func visitOf(v store.Visit) Visit {
-	return Visit{ID: v.ID, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: v.DueOn.Format(dateOnly), Reason: v.Reason, PersonID: v.PersonID, ArrivedAt: v.ArrivedAt, LeftAt: v.LeftAt, StartedOn: dateText(v.StartedOn), ClosedOn: dateText(v.ClosedOn), FollowsID: v.FollowsID, Version: v.Version}
+	return Visit{ID: v.ID, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: v.DueOn.Format(dateOnly), Reason: v.Reason,
+		PersonID: v.PersonID, ArrivedAt: v.ArrivedAt, LeftAt: v.LeftAt, StartedOn: dateText(v.StartedOn), ClosedOn: dateText(v.ClosedOn),
+		FollowsID: v.FollowsID, Version: v.Version}
 }
 
 // Given is a diagnosis as it was given.
@@ -206,52 +208,57 @@ func apart(checks []diagnosis.Apart) []Apart {
 }
 
 func (s *Server) visitRoutes() {
-	operation(s, http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", BookVisits, func(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
-		v := in.Body
-		if err := keyed(v.ID); err != nil {
-			return nil, err
-		}
-		due, err := dateOf("body.due_on", v.DueOn)
-		if err != nil {
-			return nil, err
-		}
-		row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason, PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			if v.ZoneID != nil {
-				if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
-					return err
-				}
+	operation(s, http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", BookVisits,
+		func(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
+			v := in.Body
+			if err := keyed(v.ID); err != nil {
+				return nil, err
 			}
-			return store.Create(tx, &row, row.ID)
+			due, err := dateOf("body.due_on", v.DueOn)
+			if err != nil {
+				return nil, err
+			}
+			row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason,
+				PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				if v.ZoneID != nil {
+					if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
+						return err
+					}
+				}
+				return store.Create(tx, &row, row.ID)
+			})
+			return answer(visitOf(row)), err
 		})
-		return answer(visitOf(row)), err
-	})
 	type visitChange struct {
 		IDPath
 		Body Visit
 	}
-	operation(s, http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", BookVisits, func(ctx context.Context, in *visitChange) (*body[Visit], error) {
-		due, err := dateOf("body.due_on", in.Body.DueOn)
-		if err != nil {
-			return nil, err
-		}
-		var row store.Visit
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason, "person_id": in.Body.PersonID}); err != nil {
-				return err
+	operation(s, http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", BookVisits,
+		func(ctx context.Context, in *visitChange) (*body[Visit], error) {
+			due, err := dateOf("body.due_on", in.Body.DueOn)
+			if err != nil {
+				return nil, err
 			}
-			return tx.First(&row, "id = ?", in.ID).Error
+			var row store.Visit
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason,
+					"person_id": in.Body.PersonID}); err != nil {
+					return err
+				}
+				return tx.First(&row, "id = ?", in.ID).Error
+			})
+			return answer(visitOf(row)), err
 		})
-		return answer(visitOf(row)), err
-	})
-	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See, func(ctx context.Context, in *IDPath) (*body[VisitDetail], error) {
-		var out VisitDetail
-		err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-			out, err = visitDetail(tx, in.ID)
-			return err
+	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See,
+		func(ctx context.Context, in *IDPath) (*body[VisitDetail], error) {
+			var out VisitDetail
+			err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+				out, err = visitDetail(tx, in.ID)
+				return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
 	type moment struct {
 		IDPath
 		Body struct {
@@ -294,165 +301,177 @@ func (s *Server) visitRoutes() {
 		}
 		return map[string]any{"arrived_at": at, "started_on": today}, nil
 	})
-	clocked("/visits/{id}/leave", "leave", "Note the leaving and close the visit", func(v store.Visit, at, today time.Time) (map[string]any, error) {
-		if v.ArrivedAt == nil {
-			return nil, invalid("body.at", "nobody has arrived yet")
-		}
-		if at.Before(*v.ArrivedAt) {
-			return nil, invalid("body.at", "is before the arrival")
-		}
-		return map[string]any{"left_at": at, "closed_on": today}, nil
-	})
+	clocked("/visits/{id}/leave", "leave", "Note the leaving and close the visit",
+		func(v store.Visit, at, today time.Time) (map[string]any, error) {
+			if v.ArrivedAt == nil {
+				return nil, invalid("body.at", "nobody has arrived yet")
+			}
+			if at.Before(*v.ArrivedAt) {
+				return nil, invalid("body.at", "is before the arrival")
+			}
+			return map[string]any{"left_at": at, "closed_on": today}, nil
+		})
 
 	type scalesInput struct {
 		ZonePath
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to", "visits", See, func(ctx context.Context, in *scalesInput) (*body[Scales], error) {
-		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
-		return answer(out), err
-	})
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to",
+		"visits", See, func(ctx context.Context, in *scalesInput) (*body[Scales], error) {
+			out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+			return answer(out), err
+		})
 	type answersInput struct {
 		ZonePath
 		Body struct {
 			Answers []NewAnswer `json:"answers" minItems:"1" maxItems:"200" nullable:"false"`
 		}
 	}
-	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", AnswerChecks, func(ctx context.Context, in *answersInput) (*body[Scales], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		rows := make([]store.Answer, 0, len(in.Body.Answers))
-		var wrong []error
-		id := who(ctx)
-		for i, a := range in.Body.Answers {
-			where := fmt.Sprintf("body.answers[%d]", i)
-			if a.ID.Version() != 7 {
-				wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
-				continue
-			}
-			value, entered, err := a.checked(where, today)
+	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", AnswerChecks,
+		func(ctx context.Context, in *answersInput) (*body[Scales], error) {
+			today, err := s.clock.Today(ctx)
 			if err != nil {
-				wrong = append(wrong, err)
-				continue
+				return nil, s.said(err)
 			}
-			rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding, Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
-		}
-		if len(wrong) > 0 {
-			return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
-		}
-		overtaken := []string{}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var v store.Visit
-			if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-				return err
+			rows := make([]store.Answer, 0, len(in.Body.Answers))
+			var wrong []error
+			id := who(ctx)
+			for i, a := range in.Body.Answers {
+				where := fmt.Sprintf("body.answers[%d]", i)
+				if a.ID.Version() != 7 {
+					wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
+					continue
+				}
+				value, entered, err := a.checked(where, today)
+				if err != nil {
+					wrong = append(wrong, err)
+					continue
+				}
+				rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding,
+					Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
 			}
-			if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
-				return err
+			if len(wrong) > 0 {
+				return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
 			}
-			if v.StartedOn == nil {
-				// an answer given before the arrival was noted still starts the visit
-				if err := store.Change(tx, &store.Visit{}, v.ID, v.Version, map[string]any{"started_on": today}); err != nil && !errors.Is(err, store.ErrChanged) {
+			overtaken := []string{}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var v store.Visit
+				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
 					return err
 				}
-			}
-			for i := range rows {
-				var newer int64
-				if err := tx.Model(&store.Answer{}).Where("visit_id = ? AND zone_id = ? AND finding = ? AND spot = ? AND seq > ? AND person_id <> ?", in.ID, in.Zone, rows[i].Finding, rows[i].Spot, rows[i].Base, id.Person).Count(&newer).Error; err != nil {
+				if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
 					return err
 				}
-				if newer > 0 {
-					overtaken = append(overtaken, rows[i].Finding)
+				if v.StartedOn == nil {
+					// an answer given before the arrival was noted still starts the visit
+					if err := store.Change(tx, &store.Visit{}, v.ID, v.Version, map[string]any{"started_on": today}); err != nil &&
+						!errors.Is(err, store.ErrChanged) {
+						return err
+					}
 				}
-				if err := store.Create(tx, &rows[i], rows[i].ID); err != nil {
-					return err
+				for i := range rows {
+					var newer int64
+					if err := tx.Model(&store.Answer{}).Where("visit_id = ? AND zone_id = ? AND finding = ? AND spot = ? AND seq > ? AND person_id <> ?",
+						in.ID, in.Zone, rows[i].Finding, rows[i].Spot, rows[i].Base, id.Person).Count(&newer).Error; err != nil {
+						return err
+					}
+					if newer > 0 {
+						overtaken = append(overtaken, rows[i].Finding)
+					}
+					if err := store.Create(tx, &rows[i], rows[i].ID); err != nil {
+						return err
+					}
 				}
+				return nil
+			})
+			if err != nil {
+				return nil, err
 			}
-			return nil
+			out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+			out.Overtaken = overtaken
+			return answer(out), err
 		})
-		if err != nil {
-			return nil, err
-		}
-		out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
-		out.Overtaken = overtaken
-		return answer(out), err
-	})
 	type apartInput struct {
 		ZonePath
 		A string `query:"a" required:"true" maxLength:"60"`
 		B string `query:"b" required:"true" maxLength:"60"`
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", See, func(ctx context.Context, in *apartInput) (*body[[]Apart], error) {
-		for name, id := range map[string]string{"a": in.A, "b": in.B} {
-			if _, ok := diagnosis.CauseByID(id); !ok {
-				return nil, invalid("query."+name, "is not a cause")
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", See,
+		func(ctx context.Context, in *apartInput) (*body[[]Apart], error) {
+			for name, id := range map[string]string{"a": in.A, "b": in.B} {
+				if _, ok := diagnosis.CauseByID(id); !ok {
+					return nil, invalid("query."+name, "is not a cause")
+				}
 			}
-		}
-		_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
-		if err != nil {
-			return nil, err
-		}
-		return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
-	})
+			_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+			if err != nil {
+				return nil, err
+			}
+			return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
+		})
 	type giveInput struct {
 		ZonePath
 		Body struct {
 			ID uuid.UUID `json:"id"`
 		}
 	}
-	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Give the diagnosis: it stays as it is given", "visits", AnswerChecks, func(ctx context.Context, in *giveInput) (*body[Given], error) {
-		if err := keyed(in.Body.ID); err != nil {
-			return nil, err
-		}
-		sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
-		if err != nil {
-			return nil, err
-		}
-		file, err := casefile.Write(c)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		full, err := json.Marshal(sc.Diagnosis)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		lead := sc.Diagnosis.Causes[0]
-		row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge, Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-		return answer(givenOf(row)), err
-	})
+	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Give the diagnosis: it stays as it is given",
+		"visits", AnswerChecks, func(ctx context.Context, in *giveInput) (*body[Given], error) {
+			if err := keyed(in.Body.ID); err != nil {
+				return nil, err
+			}
+			sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
+			if err != nil {
+				return nil, err
+			}
+			file, err := casefile.Write(c)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			full, err := json.Marshal(sc.Diagnosis)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			lead := sc.Diagnosis.Causes[0]
+			row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge,
+				Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person,
+				RecordedAt: s.now().UTC()}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+			return answer(givenOf(row)), err
+		})
 	type file struct {
 		ContentDisposition string `header:"Content-Disposition"`
 		ContentType        string `header:"Content-Type"`
 		Body               []byte
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See, func(ctx context.Context, in *ZonePath) (*file, error) {
-		_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
-		if err != nil {
-			return nil, err
-		}
-		b, err := casefile.Write(c)
-		return &file{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
-	})
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See,
+		func(ctx context.Context, in *ZonePath) (*file, error) {
+			_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+			if err != nil {
+				return nil, err
+			}
+			b, err := casefile.Write(c)
+			return &file{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
+		})
 	type caseInput struct {
 		RawBody []byte `contentType:"application/json"`
 	}
-	operation(s, http.MethodPost, "/diagnose", "diagnose-case", "Weigh a case file", "visits", See, func(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
-		c, err := casefile.Parse(in.RawBody)
-		var refusal *casefile.Refusal
-		if errors.As(err, &refusal) {
-			var details []error
-			for _, p := range refusal.Problems {
-				details = append(details, field("body."+p.Field, p.Reason))
+	operation(s, http.MethodPost, "/diagnose", "diagnose-case", "Weigh a case file", "visits", See,
+		func(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
+			c, err := casefile.Parse(in.RawBody)
+			var refusal *casefile.Refusal
+			if errors.As(err, &refusal) {
+				var details []error
+				for _, p := range refusal.Problems {
+					details = append(details, field("body."+p.Field, p.Reason))
+				}
+				return nil, huma.Error422UnprocessableEntity("the case file is refused", details...)
 			}
-			return nil, huma.Error422UnprocessableEntity("the case file is refused", details...)
-		}
-		if err != nil {
-			return nil, s.said(err)
-		}
-		r := diagnosis.Diagnose(c, diagnosis.Options{})
-		return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
-	})
+			if err != nil {
+				return nil, s.said(err)
+			}
+			r := diagnosis.Diagnose(c, diagnosis.Options{})
+			return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
+		})
 }
 
 func givenOf(d store.Diagnosis) Given {

@@ -175,7 +175,8 @@ func vocabulary() Vocabulary {
 		v.Procedures = append(v.Procedures, VProcedure{p.ID, p.Label, p.Setup, p.Tools, p.Caution, p.Days})
 	}
 	for _, f := range diagnosis.Findings() {
-		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit, Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}, Steers: f.Steers}
+		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit,
+			Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}, Steers: f.Steers}
 		for _, id := range f.Values {
 			out.Values = append(out.Values, VValue{id, diagnosis.ValueLabel(id)})
 		}
@@ -203,109 +204,115 @@ func vocabulary() Vocabulary {
 
 func (s *Server) vocabularyRoutes() {
 	all := vocabulary()
-	operation(s, http.MethodGet, "/vocabulary", "get-vocabulary", "Stations, checks, causes, actions and grasses by name", "guide", See, func(context.Context, *struct{}) (*body[Vocabulary], error) {
-		return answer(all), nil
-	})
+	operation(s, http.MethodGet, "/vocabulary", "get-vocabulary", "Stations, checks, causes, actions and grasses by name", "guide", See,
+		func(context.Context, *struct{}) (*body[Vocabulary], error) {
+			return answer(all), nil
+		})
 	type likelyInput struct {
 		Month int       `query:"month" minimum:"0" maximum:"12" doc:"0 for the work clock's month"`
 		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here; the firm's first site when left out"`
 	}
-	operation(s, http.MethodGet, "/causes", "likely-causes", "Causes by what is likely in a month", "guide", See, func(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		if in.Month > 0 {
-			today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
-		}
-		lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			var site store.Site
-			q := tx.Order("id")
-			if in.Site != uuid.Nil {
-				q = tx.Where("id = ?", in.Site)
+	operation(s, http.MethodGet, "/causes", "likely-causes", "Causes by what is likely in a month", "guide", See,
+		func(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
 			}
-			if err := q.Take(&site).Error; err != nil {
-				if in.Site == uuid.Nil {
-					return nil // a firm without sites sees the northern list
+			if in.Month > 0 {
+				today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
+			}
+			lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				var site store.Site
+				q := tx.Order("id")
+				if in.Site != uuid.Nil {
+					q = tx.Where("id = ?", in.Site)
 				}
-				return err
-			}
-			lawn.Latitude = site.Latitude
-			if in.Site != uuid.Nil {
-				var zones []store.Zone
-				if err := tx.Where("site_id = ?", site.ID).Find(&zones).Error; err != nil {
+				if err := q.Take(&site).Error; err != nil {
+					if in.Site == uuid.Nil {
+						return nil // a firm without sites sees the northern list
+					}
 					return err
 				}
-				if len(zones) > 0 {
-					lawn.Species = zoneOf(zones[0]).Species
+				lawn.Latitude = site.Latitude
+				if in.Site != uuid.Nil {
+					var zones []store.Zone
+					if err := tx.Where("site_id = ?", site.ID).Find(&zones).Error; err != nil {
+						return err
+					}
+					if len(zones) > 0 {
+						lawn.Species = zoneOf(zones[0]).Species
+					}
 				}
+				return nil
+			})
+			if err != nil {
+				return nil, err
 			}
-			return nil
+			out := []LikelyCause{}
+			for _, l := range diagnosis.LikelyIn(lawn) {
+				out = append(out, LikelyCause{l.Cause, round3(l.Chance), findable(l.Cause)})
+			}
+			return answer(out), nil
 		})
-		if err != nil {
-			return nil, err
-		}
-		out := []LikelyCause{}
-		for _, l := range diagnosis.LikelyIn(lawn) {
-			out = append(out, LikelyCause{l.Cause, round3(l.Chance), findable(l.Cause)})
-		}
-		return answer(out), nil
-	})
 	type pageInput struct {
 		ID       string  `path:"id" maxLength:"60"`
 		Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
 	}
-	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See, func(ctx context.Context, in *pageInput) (*body[CausePage], error) {
-		c, ok := diagnosis.CauseByID(in.ID)
-		if !ok {
-			return nil, s.said(store.ErrNotFound)
-		}
-		p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against, Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
-		if p.Mistaken == nil {
-			p.Mistaken = []string{}
-		}
-		if c.Months != "" {
-			for m := time.January; m <= time.December; m++ {
-				p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
+	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See,
+		func(ctx context.Context, in *pageInput) (*body[CausePage], error) {
+			c, ok := diagnosis.CauseByID(in.ID)
+			if !ok {
+				return nil, s.said(store.ErrNotFound)
 			}
-		}
-		for _, r := range c.Rows {
-			p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
-		}
-		p.Patterns, p.Leaves, p.Colours, p.Limits = shown(c.Shows("pattern")), shown(c.Shows("leaf-symptoms")), shown(c.Shows("colour")), []Limit{}
-		for _, l := range diagnosis.Thresholds(c.ID) {
-			p.Limits = append(p.Limits, Limit(l))
-		}
-		if c.ID == diagnosis.Healthy {
-			return answer(p), nil
-		}
-		err := s.inFirm(ctx, func(tx *gorm.DB) error {
-			money, err := prices(tx)
-			m := casefile.MarksOf(diagnosis.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
-			p.Marks = &m
-			return err
+			p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against,
+				Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
+			if p.Mistaken == nil {
+				p.Mistaken = []string{}
+			}
+			if c.Months != "" {
+				for m := time.January; m <= time.December; m++ {
+					p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
+				}
+			}
+			for _, r := range c.Rows {
+				p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
+			}
+			p.Patterns, p.Leaves, p.Colours, p.Limits = shown(c.Shows("pattern")), shown(c.Shows("leaf-symptoms")), shown(c.Shows("colour")),
+				[]Limit{}
+			for _, l := range diagnosis.Thresholds(c.ID) {
+				p.Limits = append(p.Limits, Limit(l))
+			}
+			if c.ID == diagnosis.Healthy {
+				return answer(p), nil
+			}
+			err := s.inFirm(ctx, func(tx *gorm.DB) error {
+				money, err := prices(tx)
+				m := casefile.MarksOf(diagnosis.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
+				p.Marks = &m
+				return err
+			})
+			return answer(p), err
 		})
-		return answer(p), err
-	})
 	type pairInput struct {
 		ID    string    `path:"id" maxLength:"60"`
 		Other string    `path:"other" maxLength:"60"`
 		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here"`
 	}
-	operation(s, http.MethodGet, "/causes/{id}/apart/{other}", "compare-causes", "The checks that tell two causes apart on any lawn", "guide", See, func(ctx context.Context, in *pairInput) (*body[[]Apart], error) {
-		for _, id := range []string{in.ID, in.Other} {
-			if _, ok := diagnosis.CauseByID(id); !ok {
-				return nil, s.said(store.ErrNotFound)
+	operation(s, http.MethodGet, "/causes/{id}/apart/{other}", "compare-causes", "The checks that tell two causes apart on any lawn",
+		"guide", See, func(ctx context.Context, in *pairInput) (*body[[]Apart], error) {
+			for _, id := range []string{in.ID, in.Other} {
+				if _, ok := diagnosis.CauseByID(id); !ok {
+					return nil, s.said(store.ErrNotFound)
+				}
 			}
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
-		return answer(apart(diagnosis.TellApart(diagnosis.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil
-	})
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
+			return answer(apart(diagnosis.TellApart(diagnosis.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil
+		})
 }
 
 // guideDamage is the damage that the field guide reckons with, m².

@@ -51,7 +51,9 @@ type DayWatch struct {
 // newFor is how many days a notice that nobody has noted stays among the new ones.
 const newFor = 3
 
-var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun", "feeding": "Autumn feeding opens", "silent": "No weather comes in", "window heat": "Heat", "window regulator-worn-off": "Growth regulator has worn off"}
+var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun",
+	"feeding": "Autumn feeding opens", "silent": "No weather comes in", "window heat": "Heat",
+	"window regulator-worn-off": "Growth regulator has worn off"}
 
 func noticeLabel(kind, subject string, level int) string {
 	key := kind
@@ -101,8 +103,10 @@ func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]Da
 	out, left := make([]DayNotice, 0, len(rows)), []NoticesLeft{}
 	urgent := map[string]int{}
 	for _, r := range rows {
-		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind, Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
-			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail, ToldOn: r.ToldOn.Format(dateOnly), New: r.New, NotedBy: r.Person})
+		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind,
+			Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
+			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail,
+			ToldOn: r.ToldOn.Format(dateOnly), New: r.New, NotedBy: r.Person})
 		urgent[r.Kind+r.Subject] = max(urgent[r.Kind+r.Subject], r.Level)
 		if r.Place == most && r.Of > most {
 			left = append(left, NoticesLeft{r.Kind, r.Subject, r.New, r.Of - most})
@@ -121,7 +125,8 @@ func lastRun(tx *gorm.DB) (*DayWatch, error) {
 		return nil, err
 	}
 	r := runs[0]
-	w := &DayWatch{Day: r.Day.Format(dateOnly), Sites: r.Sites, SitesDone: r.SitesDone, Zones: r.Zones, Unchanged: r.Unchanged, Told: r.Told, Finished: r.FinishedAt != nil, At: r.StartedAt.UTC().Format(time.RFC3339)}
+	w := &DayWatch{Day: r.Day.Format(dateOnly), Sites: r.Sites, SitesDone: r.SitesDone, Zones: r.Zones, Unchanged: r.Unchanged, Told: r.Told,
+		Finished: r.FinishedAt != nil, At: r.StartedAt.UTC().Format(time.RFC3339)}
 	if r.FinishedAt != nil {
 		w.At = r.FinishedAt.UTC().Format(time.RFC3339)
 	}
@@ -133,47 +138,52 @@ func (s *Server) watchRoutes() {
 		Kind    string `query:"kind" required:"true" enum:"window,prevent,endurance,frost,feeding,silent"`
 		Subject string `query:"subject" maxLength:"60"`
 	}
-	operation(s, http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", See, func(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		var out []DayNotice
-		err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-			out, _, err = notices(tx, today, in.Kind, in.Subject, 1<<30)
-			return err
+	operation(s, http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", See,
+		func(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			var out []DayNotice
+			err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+				out, _, err = notices(tx, today, in.Kind, in.Subject, 1<<30)
+				return err
+			})
+			return answer(out), err
 		})
-		return answer(out), err
-	})
 	type notedInput struct {
 		Body struct {
 			Kind    string `json:"kind" enum:"window,prevent,endurance,frost,feeding,silent"`
 			Subject string `json:"subject" maxLength:"60"`
 		}
 	}
-	operation(s, http.MethodPost, "/watch/noted", "note-notices", "Put one thing that the watch tells away as noted, for all lawns; it stays among what stands", "day", BookVisits, func(ctx context.Context, in *notedInput) (*struct{}, error) {
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-			r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?", in.Body.Kind, in.Body.Subject, today).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person})
-			return r.Error
+	operation(s, http.MethodPost, "/watch/noted", "note-notices",
+		"Put one thing that the watch tells away as noted, for all lawns; it stays among what stands", "day", BookVisits,
+		func(ctx context.Context, in *notedInput) (*struct{}, error) {
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+				r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?",
+					in.Body.Kind, in.Body.Subject, today).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person})
+				return r.Error
+			})
 		})
-	})
 	type asked struct {
 		Day string `json:"day" format:"date"`
 	}
-	operation(s, http.MethodPost, "/watch", "ask-watch", "Let the watch look now at what has changed since it looked last", "day", BookVisits, func(ctx context.Context, _ *struct{}) (*body[asked], error) {
-		if s.jobs == nil {
-			return nil, huma.Error503ServiceUnavailable("this server works no jobs")
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		firm := who(ctx).Firm
-		_, err = s.jobs.Ask(ctx, today, &firm)
-		return answer(asked{today.Format(dateOnly)}), s.said(err)
-	})
+	operation(s, http.MethodPost, "/watch", "ask-watch", "Let the watch look now at what has changed since it looked last", "day",
+		BookVisits, func(ctx context.Context, _ *struct{}) (*body[asked], error) {
+			if s.jobs == nil {
+				return nil, huma.Error503ServiceUnavailable("this server works no jobs")
+			}
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			firm := who(ctx).Firm
+			_, err = s.jobs.Ask(ctx, today, &firm)
+			return answer(asked{today.Format(dateOnly)}), s.said(err)
+		})
 }

@@ -174,7 +174,8 @@ func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c
 		}
 		sp.PriceM3 = money.Prices.WaterM3
 		var of struct{ WateringDays string }
-		if err := tx.Raw("SELECT s.watering_days FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?", zone).Scan(&of).Error; err != nil {
+		if err := tx.Raw("SELECT s.watering_days FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?",
+			zone).Scan(&of).Error; err != nil {
 			return err
 		}
 		if of.WateringDays != "" {
@@ -227,7 +228,8 @@ func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c
 // newGrass finds what was last sown or laid on a zone in the weeks in which it is watered in.
 func newGrass(tx *gorm.DB, zone uuid.UUID, day time.Time) (*NewGrass, error) {
 	var records []store.TreatmentRecord
-	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, day.AddDate(0, 0, -newGrassDays), day).Order("applied_on, seq").Find(&records).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, day.AddDate(0, 0, -newGrassDays),
+		day).Order("applied_on, seq").Find(&records).Error; err != nil {
 		return nil, err
 	}
 	var out *NewGrass
@@ -258,88 +260,96 @@ func (s *Server) wateringRoutes() {
 		ZonePath
 		WateringQuery
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering", "Minutes, cycles, litres and cost, both policies side by side", "sky", See, func(ctx context.Context, in *wateringInput) (*body[Watering], error) {
-		look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
-		if err != nil {
-			return nil, err
-		}
-		out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
-		if err != nil || out.Audit == nil {
+	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering",
+		"Minutes, cycles, litres and cost, both policies side by side", "sky", See,
+		func(ctx context.Context, in *wateringInput) (*body[Watering], error) {
+			look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
+			if err != nil {
+				return nil, err
+			}
+			out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
+			if err != nil || out.Audit == nil {
+				return answer(out), err
+			}
+			for cell := range marked(sc.Answers) {
+				out.Audit.Damaged = append(out.Audit.Damaged, cell)
+			}
+			slices.Sort(out.Audit.Damaged)
 			return answer(out), err
-		}
-		for cell := range marked(sc.Answers) {
-			out.Audit.Damaged = append(out.Audit.Damaged, cell)
-		}
-		slices.Sort(out.Audit.Damaged)
-		return answer(out), err
-	})
+		})
 	type zoneWateringInput struct {
 		IDPath
 		WateringQuery
 	}
-	operation(s, http.MethodGet, "/zones/{id}/watering", "get-zone-watering", "The same for a zone today, without a visit", "sky", See, func(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
-		look, c, _, err := s.skyOfZone(ctx, in.ID)
-		if err != nil {
-			return nil, err
-		}
-		out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
-		return answer(out), err
-	})
+	operation(s, http.MethodGet, "/zones/{id}/watering", "get-zone-watering", "The same for a zone today, without a visit", "sky", See,
+		func(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
+			look, c, _, err := s.skyOfZone(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
+			return answer(out), err
+		})
 	type auditInput struct {
 		IDPath
 		Body NewAudit
 	}
-	operation(s, http.MethodPost, "/visits/{id}/audits", "record-audit", "Record a catch-can audit; rate and uniformity go onto the scales", "sky", AnswerChecks, func(ctx context.Context, in *auditInput) (*body[AuditResult], error) {
-		b := in.Body
-		if err := keyed(b.ID); err != nil {
-			return nil, err
-		}
-		sc, _, today, err := s.scales(ctx, in.ID, b.ZoneID, false)
-		if err != nil {
-			return nil, err
-		}
-		cans := cansOf(b.Cans, marked(sc.Answers))
-		r, err := soil.Audit(cans, b.Minutes)
-		if err != nil {
-			return nil, invalid("body", err.Error())
-		}
-		stored, err := json.Marshal(b.Cans)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		id := who(ctx)
-		now := s.now().UTC()
-		err = s.inFirm(ctx, func(tx *gorm.DB) error {
-			row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: today, Minutes: b.Minutes, Cans: stored, RateMMH: r.RateMMH, Uniformity: r.Uniformity, PersonID: id.Person, RecordedAt: now}
-			if err := store.Create(tx, &row, row.ID); err != nil {
-				return err
+	operation(s, http.MethodPost, "/visits/{id}/audits", "record-audit", "Record a catch-can audit; rate and uniformity go onto the scales",
+		"sky", AnswerChecks, func(ctx context.Context, in *auditInput) (*body[AuditResult], error) {
+			b := in.Body
+			if err := keyed(b.ID); err != nil {
+				return nil, err
 			}
-			for finding, x := range map[string]float64{"catch-can-du": math.Round(r.Uniformity*100) / 100, "catch-can-mm-h": round1(r.RateMMH)} {
-				value, _ := json.Marshal(x)
-				a := store.Answer{ID: uuid.NewSHA1(b.ID, []byte(finding)), FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, Spot: "worst", Finding: finding, Value: value, PersonID: id.Person, RecordedAt: now}
-				if err := store.Create(tx, &a, a.ID); err != nil {
+			sc, _, today, err := s.scales(ctx, in.ID, b.ZoneID, false)
+			if err != nil {
+				return nil, err
+			}
+			cans := cansOf(b.Cans, marked(sc.Answers))
+			r, err := soil.Audit(cans, b.Minutes)
+			if err != nil {
+				return nil, invalid("body", err.Error())
+			}
+			stored, err := json.Marshal(b.Cans)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			id := who(ctx)
+			now := s.now().UTC()
+			err = s.inFirm(ctx, func(tx *gorm.DB) error {
+				row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: today, Minutes: b.Minutes, Cans: stored,
+					RateMMH: r.RateMMH, Uniformity: r.Uniformity, PersonID: id.Person, RecordedAt: now}
+				if err := store.Create(tx, &row, row.ID); err != nil {
 					return err
 				}
-			}
-			return nil
+				for finding, x := range map[string]float64{"catch-can-du": math.Round(r.Uniformity*100) / 100, "catch-can-mm-h": round1(r.RateMMH)} {
+					value, _ := json.Marshal(x)
+					a := store.Answer{ID: uuid.NewSHA1(b.ID, []byte(finding)), FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, Spot: "worst",
+						Finding: finding, Value: value, PersonID: id.Person, RecordedAt: now}
+					if err := store.Create(tx, &a, a.ID); err != nil {
+						return err
+					}
+				}
+				return nil
+			})
+			return answer(AuditResult{round1(r.RateMMH), math.Round(r.Uniformity*100) / 100, math.Round(r.From*100) / 100,
+				math.Round(r.To*100) / 100, r.Low, r.LowOn, r.Fault, r.Verdict}), err
 		})
-		return answer(AuditResult{round1(r.RateMMH), math.Round(r.Uniformity*100) / 100, math.Round(r.From*100) / 100, math.Round(r.To*100) / 100, r.Low, r.LowOn, r.Fault, r.Verdict}), err
-	})
 	type daysInput struct {
 		IDPath
 		Body struct {
 			Days []string `json:"days" maxItems:"7" nullable:"false" enum:"sun,mon,tue,wed,thu,fri,sat" uniqueItems:"true" doc:"empty for all"`
 		}
 	}
-	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Set the weekdays on which a site may be watered", "sky", BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
-		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-			r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
-			if r.Error == nil && r.RowsAffected == 0 {
-				return store.ErrNotFound
-			}
-			return r.Error
+	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Set the weekdays on which a site may be watered", "sky",
+		BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
+			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+				r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
+				if r.Error == nil && r.RowsAffected == 0 {
+					return store.ErrNotFound
+				}
+				return r.Error
+			})
 		})
-	})
 	type givenInput struct {
 		IDPath
 		Body struct {
@@ -347,27 +357,28 @@ func (s *Server) wateringRoutes() {
 			MM  float64 `json:"mm" minimum:"0" maximum:"300"`
 		}
 	}
-	operation(s, http.MethodPut, "/zones/{id}/waterings", "log-watering", "Note the water that a zone was given on a day", "sky", AnswerChecks, func(ctx context.Context, in *givenInput) (*struct{}, error) {
-		day, err := dateOf("body.day", in.Body.Day)
-		if err != nil {
-			return nil, err
-		}
-		today, err := s.clock.Today(ctx)
-		if err != nil {
-			return nil, s.said(err)
-		}
-		if day.After(today) {
-			return nil, invalid("body.day", "is in the future")
-		}
-		return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-			var z store.Zone
-			if err := tx.First(&z, "id = ?", in.ID).Error; err != nil {
-				return err
+	operation(s, http.MethodPut, "/zones/{id}/waterings", "log-watering", "Note the water that a zone was given on a day", "sky",
+		AnswerChecks, func(ctx context.Context, in *givenInput) (*struct{}, error) {
+			day, err := dateOf("body.day", in.Body.Day)
+			if err != nil {
+				return nil, err
 			}
-			row := store.ZoneWatering{FirmID: z.FirmID, ZoneID: z.ID, Day: day, MM: in.Body.MM}
-			return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "zone_id"}, {Name: "day"}}, UpdateAll: true}).Create(&row).Error
+			today, err := s.clock.Today(ctx)
+			if err != nil {
+				return nil, s.said(err)
+			}
+			if day.After(today) {
+				return nil, invalid("body.day", "is in the future")
+			}
+			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+				var z store.Zone
+				if err := tx.First(&z, "id = ?", in.ID).Error; err != nil {
+					return err
+				}
+				row := store.ZoneWatering{FirmID: z.FirmID, ZoneID: z.ID, Day: day, MM: in.Body.MM}
+				return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "zone_id"}, {Name: "day"}}, UpdateAll: true}).Create(&row).Error
+			})
 		})
-	})
 }
 
 func weekdays(where, text string) (map[time.Weekday]bool, error) {
@@ -393,9 +404,11 @@ func clockTime(hours float64) string {
 	return time.Date(2000, 1, 1, 0, int(math.Round(hours*60)), 0, 0, time.UTC).Format("15:04")
 }
 
-func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, sunrise float64, ramp string, emergence float64, out Watering) Watering {
+func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, sunrise float64, ramp string, emergence float64,
+	out Watering) Watering {
 	z := look.Ground.Zone
-	out.RateMMH, out.Uniformity, out.IntakeMMH, out.TotalMM, out.Syringe = round1(sp.RateMMH), sp.Uniformity, round1(z.Intake()), round1(look.Total), math.Round(soil.Syringe(sp.RateMMH))
+	out.RateMMH, out.Uniformity, out.IntakeMMH, out.TotalMM, out.Syringe = round1(sp.RateMMH), sp.Uniformity, round1(z.Intake()),
+		round1(look.Total), math.Round(soil.Syringe(sp.RateMMH))
 	for _, st := range soil.Ramp(ramp, emergence) {
 		out.Ramp = append(out.Ramp, stepOf(st))
 	}
@@ -407,7 +420,8 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 	}
 	for i := look.Today + 1; i < len(look.Points); i++ {
 		p := &look.Points[i]
-		out.Ahead = append(out.Ahead, DayAhead{p.Date.Format(dateOnly), p.Rain, known(look.Total - p.Depletion), len(allowed) == 0 || allowed[p.Date.Weekday()]})
+		out.Ahead = append(out.Ahead, DayAhead{p.Date.Format(dateOnly), p.Rain, known(look.Total - p.Depletion), len(allowed) == 0 ||
+			allowed[p.Date.Weekday()]})
 	}
 	lack := look.Points[look.Today].Depletion
 	out.LackMM, out.Known = round1(lack), true
@@ -415,10 +429,12 @@ func watering(look sky.Sky, sp soil.Sprinkler, allowed map[time.Weekday]bool, su
 		out.Half = dateText(&look.Points[i].Date)
 	}
 	if t, err := soil.Watering(z, sp, math.Max(1, lack), sunrise); err == nil {
-		out.Turn = &WateringTurn{round1(t.GrossMM), math.Round(t.Minutes), t.Cycles, t.Nights, math.Round(t.CycleMinutes), t.SoakMinutes, clockTime(t.Start), clockTime(t.End), math.Round(t.Litres), math.Round(t.Cost*100) / 100}
+		out.Turn = &WateringTurn{round1(t.GrossMM), math.Round(t.Minutes), t.Cycles, t.Nights, math.Round(t.CycleMinutes), t.SoakMinutes,
+			clockTime(t.Start), clockTime(t.End), math.Round(t.Litres), math.Round(t.Cost*100) / 100}
 	}
 	for _, p := range soil.Ahead(z, sp, look.Balance, look.Today, look.Endurance.Weeks, allowed) {
-		row := WateringPolicy{Name: p.Name, Due: []WateringDue{}, Litres: math.Round(p.Litres), Cost: math.Round(p.Cost*100) / 100, Outlook: p.Outlook}
+		row := WateringPolicy{Name: p.Name, Due: []WateringDue{}, Litres: math.Round(p.Litres), Cost: math.Round(p.Cost*100) / 100,
+			Outlook: p.Outlook}
 		for _, d := range p.Due {
 			row.Due = append(row.Due, WateringDue{d.Date.Format(dateOnly), round1(d.NetMM), d.Why})
 		}

@@ -36,7 +36,8 @@ func district(tb testing.TB, s *store.Store, sites, days int) {
 		// eight stations of their own weather, the others a little warmer or cooler than one of these
 		var first []store.Station
 		for i := range min(8, stations) {
-			first = append(first, store.Station{ID: uuid.Must(uuid.NewV7()), Name: fmt.Sprintf("Station %d", i), Latitude: 37 + float64(i)/4, Simulated: true, Seed: int64(100 + i)})
+			first = append(first, store.Station{ID: uuid.Must(uuid.NewV7()), Name: fmt.Sprintf("Station %d", i), Latitude: 37 + float64(i)/4,
+				Simulated: true, Seed: int64(100 + i)})
 		}
 		if err := tx.Create(&first).Error; err != nil {
 			return err
@@ -48,7 +49,8 @@ func district(tb testing.TB, s *store.Store, sites, days int) {
 			}
 		}
 		for n := len(first); n < stations; n++ {
-			st, like := store.Station{ID: uuid.Must(uuid.NewV7()), Name: fmt.Sprintf("Station %d", n), Latitude: 36 + float64(n%16)/4, Simulated: true, Seed: int64(100 + n%8)}, first[n%len(first)]
+			st, like := store.Station{ID: uuid.Must(uuid.NewV7()), Name: fmt.Sprintf("Station %d", n), Latitude: 36 + float64(n%16)/4,
+				Simulated: true, Seed: int64(100 + n%8)}, first[n%len(first)]
 			if err := tx.Create(&st).Error; err != nil {
 				return err
 			}
@@ -62,7 +64,8 @@ func district(tb testing.TB, s *store.Store, sites, days int) {
 			if err := tx.Exec("SELECT set_config('app.firm', ?, true)", firm.String()).Error; err != nil {
 				return err
 			}
-			for _, row := range []any{&store.Firm{ID: firm, Name: fmt.Sprintf("Firm %d", f), Country: "US", Currency: "USD", DateForm: "dmy", UnitSystem: "metric", Version: 1}, &store.Client{ID: client, FirmID: firm, Name: "Client", Version: 1}} {
+			for _, row := range []any{&store.Firm{ID: firm, Name: fmt.Sprintf("Firm %d", f), Country: "US", Currency: "USD", DateForm: "dmy",
+				UnitSystem: "metric", Version: 1}, &store.Client{ID: client, FirmID: firm, Name: "Client", Version: 1}} {
 				if err := tx.Create(row).Error; err != nil {
 					return err
 				}
@@ -99,7 +102,8 @@ func BenchmarkNight(b *testing.B) {
 			s := testdb.Open(b)
 			district(b, s, size.sites, size.days)
 			ctx := context.Background()
-			jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler), server.JobOptions{Poll: 20 * time.Millisecond})
+			jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
+				server.JobOptions{Poll: 20 * time.Millisecond})
 			require.NoError(b, err)
 			require.NoError(b, jobs.Start(ctx))
 			defer func() { _ = jobs.Stop(ctx) }()
@@ -158,7 +162,8 @@ func BenchmarkSkyView(b *testing.B) {
 	s := testdb.Open(b)
 	_, err := demo.Load(context.Background(), s)
 	require.NoError(b, err)
-	srv := httptest.NewServer(server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler)}))
+	srv := httptest.NewServer(server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, DemoPeople: demo.People,
+		DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler)}))
 	defer srv.Close()
 	res, err := http.Post(srv.URL+"/api/v1/sign-in/demo", "application/json", strings.NewReader(`{"role":"technician"}`))
 	require.NoError(b, err)
@@ -172,7 +177,10 @@ func BenchmarkSkyView(b *testing.B) {
 		}
 		return tx.Where("site_id = ?", visit.SiteID).Order("id").First(&zone).Error
 	}))
-	for name, path := range map[string]string{"visit-12-weeks": fmt.Sprintf("/visits/%s/zones/%s/sky?weeks=12", visit.ID, zone.ID), "visit-52-weeks": fmt.Sprintf("/visits/%s/zones/%s/sky?weeks=52", visit.ID, zone.ID), "zone-12-weeks": fmt.Sprintf("/zones/%s/sky?weeks=12", zone.ID), "watering": fmt.Sprintf("/visits/%s/zones/%s/watering", visit.ID, zone.ID), "day": "/day"} {
+	for name, path := range map[string]string{"visit-12-weeks": fmt.Sprintf("/visits/%s/zones/%s/sky?weeks=12", visit.ID, zone.ID),
+		"visit-52-weeks": fmt.Sprintf("/visits/%s/zones/%s/sky?weeks=52", visit.ID, zone.ID),
+		"zone-12-weeks":  fmt.Sprintf("/zones/%s/sky?weeks=12", zone.ID), "watering": fmt.Sprintf("/visits/%s/zones/%s/watering", visit.ID,
+			zone.ID), "day": "/day"} {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
 				req, err := http.NewRequest("GET", srv.URL+"/api/v1"+path, nil)

@@ -39,7 +39,8 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 }
 
 // caseOn builds the case of one zone on one visit, with the hours of its weather.
-func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales, c diagnosis.Case, station *store.Station, today time.Time, err error) {
+func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales, c diagnosis.Case, station *store.Station,
+	today time.Time, err error) {
 	out = Scales{Answers: []Answered{}, Overtaken: []string{}}
 	if today, err = s.clock.Today(ctx); err != nil {
 		return out, c, nil, today, s.said(err)
@@ -112,9 +113,11 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales,
 func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {
 	zone := zoneOf(z)
 	c := diagnosis.Case{
-		Title:    site.Name + ", " + z.Name,
-		Lawn:     diagnosis.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: zone.Species, AreaM2: &z.AreaM2, Texture: z.Texture, Irrigated: z.Irrigated},
-		Policy:   diagnosis.Policy{SummerWater: zone.Policy.SummerWater, Pests: zone.Policy.Pests, SummerFeeding: zone.Policy.SummerFeeding, Blemishes: zone.Policy.Blemishes},
+		Title: site.Name + ", " + z.Name,
+		Lawn: diagnosis.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: zone.Species, AreaM2: &z.AreaM2,
+			Texture: z.Texture, Irrigated: z.Irrigated},
+		Policy: diagnosis.Policy{SummerWater: zone.Policy.SummerWater, Pests: zone.Policy.Pests, SummerFeeding: zone.Policy.SummerFeeding,
+			Blemishes: zone.Policy.Blemishes},
 		Findings: map[string]diagnosis.Value{},
 	}
 	located := site.LinesLocatedOn != nil && !site.LinesLocatedOn.Before(date.AddDate(0, 0, -30)) && !site.LinesLocatedOn.After(date)
@@ -181,11 +184,13 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.C
 // readHistory adds what was done to the zone and what former visits found.
 func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
 	var records []store.TreatmentRecord
-	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -treatmentDays), date).Order("applied_on, seq").Find(&records).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -treatmentDays),
+		date).Order("applied_on, seq").Find(&records).Error; err != nil {
 		return err
 	}
 	for _, r := range store.Standing(records) {
-		t := diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WMM: r.WaterMM, Source: r.Source, Note: r.Note}
+		t := diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2,
+			WMM: r.WaterMM, Source: r.Source, Note: r.Note}
 		if r.VisitID == visit {
 			c.Done = append(c.Done, t)
 		} else {
@@ -193,7 +198,8 @@ func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosi
 		}
 	}
 	var former []store.Diagnosis
-	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date, date.AddDate(0, 0, -historyDays)).Order("given_on").Find(&former).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date,
+		date.AddDate(0, 0, -historyDays)).Order("given_on").Find(&former).Error; err != nil {
 		return err
 	}
 	for _, d := range former {

@@ -23,10 +23,12 @@ func (w *world) rival(role string) (*client, uuid.UUID) {
 	require.NoError(w.t, err)
 	mail := role + firm.String()[24:] + "@rival.example"
 	require.NoError(w.t, w.store.InFirm(context.Background(), firm, func(tx *gorm.DB) error {
-		if err := tx.Create(&store.Firm{ID: firm, Name: "Rival", Country: "NZ", Currency: "NZD", DateForm: "dmy", UnitSystem: "metric", Version: 1}).Error; err != nil {
+		if err := tx.Create(&store.Firm{ID: firm, Name: "Rival", Country: "NZ", Currency: "NZD", DateForm: "dmy", UnitSystem: "metric",
+			Version: 1}).Error; err != nil {
 			return err
 		}
-		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: "Rival", Email: mail, Role: role, PasswordHash: hash, Active: true, Version: 1}).Error
+		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: "Rival", Email: mail, Role: role, PasswordHash: hash, Active: true,
+			Version: 1}).Error
 	}))
 	c := w.anonymous()
 	var out struct{ CSRF string }
@@ -43,12 +45,17 @@ type route struct {
 
 // routes lists every operation that takes or gives business rows; TestEveryRouteIsHere holds it against the API.
 func routes(p place, person string) map[string]route {
-	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 10, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "X", "voided": false}
-	siteBody := map[string]any{"id": id(), "client_id": p.client, "name": "S", "address": "", "latitude": 1, "longitude": 1, "timezone": "UTC", "lines_located_on": "", "access_notes": "", "version": 1}
-	zoneBody := map[string]any{"id": id(), "site_id": p.site, "name": "Z", "area_m2": 1, "area_error": .1, "species": []string{"unknown"}, "texture": "", "target_cover": .9, "policy": map[string]any{}, "version": 1}
+	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 10, "product": "",
+		"amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "X", "voided": false}
+	siteBody := map[string]any{"id": id(), "client_id": p.client, "name": "S", "address": "", "latitude": 1, "longitude": 1,
+		"timezone": "UTC", "lines_located_on": "", "access_notes": "", "version": 1}
+	zoneBody := map[string]any{"id": id(), "site_id": p.site, "name": "Z", "area_m2": 1, "area_error": .1, "species": []string{"unknown"},
+		"texture": "", "target_cover": .9, "policy": map[string]any{}, "version": 1}
 	clientBody := map[string]any{"id": id(), "name": "C", "phone": "", "email": "", "notes": "", "version": 1}
-	personBody := map[string]any{"id": id(), "name": "P", "email": "p@rival.example", "role": "owner", "licence_number": "", "licence_until": "", "unit_system": "", "date_form": "", "active": true, "version": 1}
-	visitBody := map[string]any{"id": id(), "site_id": p.site, "zone_id": p.zone, "kind": "diagnosis", "due_on": "2026-08-24", "reason": "", "version": 1}
+	personBody := map[string]any{"id": id(), "name": "P", "email": "p@rival.example", "role": "owner", "licence_number": "",
+		"licence_until": "", "unit_system": "", "date_form": "", "active": true, "version": 1}
+	visitBody := map[string]any{"id": id(), "site_id": p.site, "zone_id": p.zone, "kind": "diagnosis", "due_on": "2026-08-24", "reason": "",
+		"version": 1}
 	return map[string]route{
 		"list-clients": {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
 		"list-sites": {"GET", "/sites", nil}, "create-site": {"POST", "/sites", siteBody}, "change-site": {"PUT", "/sites/" + p.site, siteBody},
@@ -78,14 +85,18 @@ func routes(p place, person string) map[string]route {
 
 // figures are prices with a square metre of lawn at the given worth.
 func figures(lawn float64) map[string]any {
-	return map[string]any{"lawn_m2": lawn, "hour": 50, "fungicide": 9, "insecticide": 7, "herbicide": 5, "feed": 4, "amendment": 8, "seed": 12, "water_m3": 3, "lab": 40}
+	return map[string]any{"lawn_m2": lawn, "hour": 50, "fungicide": 9, "insecticide": 7, "herbicide": 5, "feed": 4, "amendment": 8,
+		"seed": 12, "water_m3": 3, "lab": 40}
 }
 
 // harmless are the operations without business rows of a firm.
-var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true, "advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true}
+var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
+	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
-var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true, "change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true, "list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true}
+var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
+	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
+	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
 	w := newWorld(t)
@@ -103,7 +114,8 @@ func TestEveryRouteIsHere(t *testing.T) {
 		for method, op := range ops {
 			n++
 			_, ok := known[op.OperationID]
-			require.True(t, ok || harmless[op.OperationID], "%s %s (%s) is tried neither by the second firm nor by the roles", method, path, op.OperationID)
+			require.True(t, ok || harmless[op.OperationID], "%s %s (%s) is tried neither by the second firm nor by the roles", method, path,
+				op.OperationID)
 		}
 	}
 	require.Equal(t, len(known)+len(harmless), n)
@@ -112,7 +124,8 @@ func TestEveryRouteIsHere(t *testing.T) {
 func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
-		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks", "firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices"} {
+		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks",
+			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -157,21 +170,29 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 	require.Equal(t, 1, detail.Visit.Version)
 
 	// a key that the first firm has used cannot be used to read or overwrite its row
-	status, b, _ := other.do("POST", "/clients", map[string]any{"id": p.client, "name": "Mine now", "phone": "", "email": "", "notes": "", "version": 0})
+	status, b, _ := other.do("POST", "/clients", map[string]any{"id": p.client, "name": "Mine now", "phone": "", "email": "", "notes": "",
+		"version": 0})
 	require.GreaterOrEqual(t, status, 400, "%.200s", b)
 	require.NotContains(t, string(b), "Brandt")
 }
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]server.Right{
-	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks, "set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "list-notices": server.See, "ask-watch": server.BookVisits,
-	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks, "log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
-	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm, "list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
-	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See, "get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See, "get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
-	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites, "create-zone": server.KeepSites, "change-zone": server.KeepSites,
+	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks,
+	"set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "list-notices": server.See, "ask-watch": server.BookVisits,
+	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks,
+	"log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
+	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm,
+	"list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
+	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See,
+	"get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See,
+	"get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
+	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites,
+	"create-zone": server.KeepSites, "change-zone": server.KeepSites,
 	"create-person": server.KeepPeople, "change-person": server.KeepPeople, "change-firm": server.KeepFirm,
 	"book-visit": server.BookVisits, "change-visit": server.BookVisits,
-	"arrive": server.AnswerChecks, "leave": server.AnswerChecks, "answer-checks": server.AnswerChecks, "give-diagnosis": server.AnswerChecks, "record-look": server.AnswerChecks,
+	"arrive": server.AnswerChecks, "leave": server.AnswerChecks, "answer-checks": server.AnswerChecks, "give-diagnosis": server.AnswerChecks,
+	"record-look":      server.AnswerChecks,
 	"record-treatment": server.RecordTreatment,
 }
 

@@ -113,7 +113,8 @@ func TestSiteHistoryAndRepeatOffenders(t *testing.T) {
 
 func TestAmountsOverTheAPI(t *testing.T) {
 	c := newWorld(t).as("technician")
-	ask := map[string]any{"target_n_g_m2": 2.4, "n_percent": 20, "p2o5_percent": 5, "k2o_percent": 10, "fe_percent": 0, "area_m2": 130, "area_error": .06, "quick": false}
+	ask := map[string]any{"target_n_g_m2": 2.4, "n_percent": 20, "p2o5_percent": 5, "k2o_percent": 10, "fe_percent": 0, "area_m2": 130,
+		"area_error": .06, "quick": false}
 	var d struct {
 		ProductG float64 `json:"product_g"`
 		P        float64 `json:"p_g_m2"`

@@ -126,13 +126,14 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 		RescueStuckJobsAfter: o.Rescue,
 		MaxAttempts:          8,
 		ReindexerSchedule:    river.NeverSchedule(), // the application's role owns no index
-		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute), func() (river.JobArgs, *river.InsertOpts) {
-			day, err := clock.Today(context.Background())
-			if err != nil {
-				return nil, nil
-			}
-			return night{Day: day.Format(dateOnly), Round: round(w.Now())}, once
-		}, &river.PeriodicJobOpts{RunOnStart: true})},
+		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute),
+			func() (river.JobArgs, *river.InsertOpts) {
+				day, err := clock.Today(context.Background())
+				if err != nil {
+					return nil, nil
+				}
+				return night{Day: day.Format(dateOnly), Round: round(w.Now())}, once
+			}, &river.PeriodicJobOpts{RunOnStart: true})},
 	})
 	return j, err
 }

@@ -13,7 +13,8 @@ import (
 func (c *client) take(p place, kind string) server.Sample {
 	c.w.t.Helper()
 	var out server.Sample
-	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": kind, "cores": 15, "depth_mm": 100, "note": "from the edge"}, &out)
+	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": kind, "cores": 15,
+		"depth_mm": 100, "note": "from the edge"}, &out)
 	return out
 }
 
@@ -85,19 +86,22 @@ func TestResultsComeInAsFiles(t *testing.T) {
 	s := tech.take(p, "soil")
 	before := probabilities(tech.scales(p))["high-ph"]
 
-	status, b, _ := tech.do("POST", "/samples/"+s.ID.String()+"/result", map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,8.3,pH,Brook\nS-0001,soil-ph,19,pH,Brook\n"})
+	status, b, _ := tech.do("POST", "/samples/"+s.ID.String()+"/result",
+		map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,8.3,pH,Brook\nS-0001,soil-ph,19,pH,Brook\n"})
 	require.Equal(t, 422, status)
 	require.Contains(t, string(b), "line 3")
 	require.Contains(t, string(b), "nothing of it was taken")
 	require.InDelta(t, before, probabilities(tech.scales(p))["high-ph"], 1e-9)
 
 	var out server.Sample
-	tech.must(200, "POST", "/samples/"+s.ID.String()+"/result", map[string]any{"text": `{"hodos_lab":1,"sample":"S-0001","laboratory":"Brook","results":[{"finding":"soil-ph","value":8.3,"unit":"pH"},{"finding":"soil-fe-ppm","value":2.1,"unit":"mg/kg"}]}`}, &out)
+	tech.must(200, "POST", "/samples/"+s.ID.String()+"/result",
+		map[string]any{"text": `{"hodos_lab":1,"sample":"S-0001","laboratory":"Brook","results":[{"finding":"soil-ph","value":8.3,"unit":"pH"},{"finding":"soil-fe-ppm","value":2.1,"unit":"mg/kg"}]}`}, &out)
 	require.Equal(t, "json", out.Origin)
 	require.Equal(t, "Brook", out.Laboratory)
 	require.Greater(t, probabilities(tech.scales(p))["high-ph"], before+.2)
 
-	status, b, _ = tech.do("POST", "/samples/"+s.ID.String()+"/result", map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,6,pH,Brook\n"})
+	status, b, _ = tech.do("POST", "/samples/"+s.ID.String()+"/result",
+		map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,6,pH,Brook\n"})
 	require.Equal(t, 409, status, string(b))
 	// and the simulated laboratory does not write over it
 	w.as("office").must(200, "POST", "/demo/clock", map[string]any{"days": 14}, nil)

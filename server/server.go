@@ -87,7 +87,8 @@ const maxBody = "8M"
 
 // New wires the server; it does not listen yet.
 func New(o Options) *Server {
-	s := &Server{store: o.Store, clock: o.Clock, weather: o.Weather, laboratory: o.Laboratory, log: o.Log, web: o.Web, secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now}
+	s := &Server{store: o.Store, clock: o.Clock, weather: o.Weather, laboratory: o.Laboratory, log: o.Log, web: o.Web,
+		secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now}
 	if s.log == nil {
 		s.log = slog.Default()
 	}
@@ -105,7 +106,8 @@ func New(o Options) *Server {
 	e := echo.New()
 	e.HideBanner, e.HidePort = true, true
 	e.HTTPErrorHandler = s.httpError
-	e.Use(middleware.Recover(), s.logged, s.headers, middleware.BodyLimit(maxBody), middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}))
+	e.Use(middleware.Recover(), s.logged, s.headers, middleware.BodyLimit(maxBody),
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}))
 	e.GET("/healthz", func(c echo.Context) error { return c.String(http.StatusOK, "ok\n") })
 	e.GET("/readyz", func(c echo.Context) error {
 		ctx, cancel := context.WithTimeout(c.Request().Context(), 2*time.Second)
@@ -167,7 +169,8 @@ func (s *Server) Work(ctx context.Context) (rest func(), err error) {
 
 // Run listens until the context ends, then lets the requests under way finish.
 func (s *Server) Run(ctx context.Context, listen string) error {
-	srv := &http.Server{Addr: listen, Handler: s.echo, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second, WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
+	srv := &http.Server{Addr: listen, Handler: s.echo, ReadHeaderTimeout: 5 * time.Second, ReadTimeout: 30 * time.Second,
+		WriteTimeout: 60 * time.Second, IdleTimeout: 2 * time.Minute}
 	rest, err := s.Work(ctx)
 	if err != nil {
 		return err
@@ -206,7 +209,8 @@ func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
 		} else if strings.HasPrefix(r.URL.Path, "/assets/") || r.URL.Path == "/healthz" {
 			level = slog.LevelDebug
 		}
-		s.log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", c.Response().Status, "ms", s.now().Sub(start).Milliseconds(), "bytes", c.Response().Size)
+		s.log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", c.Response().Status, "ms",
+			s.now().Sub(start).Milliseconds(), "bytes", c.Response().Size)
 		return nil
 	}
 }

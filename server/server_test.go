@@ -44,8 +44,10 @@ func newWorldWith(t *testing.T, sky server.WeatherService) *world {
 	s := testdb.Open(t)
 	_, err := demo.Load(context.Background(), s)
 	require.NoError(t, err)
-	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)}, "assets/a.js": {Data: []byte("1")}}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: sky, Laboratory: standin.Laboratory{}, DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web, Jobs: &server.JobOptions{}})
+	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)},
+		"assets/a.js": {Data: []byte("1")}}
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: sky, Laboratory: standin.Laboratory{},
+		DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.DiscardHandler), Web: web, Jobs: &server.JobOptions{}})
 	ts := httptest.NewServer(srv)
 	t.Cleanup(ts.Close)
 	return &world{t, ts.URL, s, srv}
@@ -153,7 +155,8 @@ func (c *client) place(name string) place {
 func (c *client) sampled(p place) place {
 	c.w.t.Helper()
 	p.sample = id()
-	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": p.sample, "zone_id": p.zone, "kind": "soil", "cores": 14, "depth_mm": 90, "note": ""}, nil)
+	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": p.sample, "zone_id": p.zone, "kind": "soil", "cores": 14,
+		"depth_mm": 90, "note": ""}, nil)
 	return p
 }
 
@@ -177,7 +180,8 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	require.Equal(t, again, v.ArrivedAt, "the first arrival stands")
 
 	var sc server.Scales
-	tech.must(200, "POST", p.path("/answers"), answers(tap("pattern", []string{"irregular-patches"}), tap("pull-test", "lifts-like-carpet"), tap("grubs-per-m2", 96), tap("onset", "2026-08-10")), &sc)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("pattern", []string{"irregular-patches"}), tap("pull-test", "lifts-like-carpet"),
+		tap("grubs-per-m2", 96), tap("onset", "2026-08-10")), &sc)
 	require.Equal(t, "white-grubs", sc.Diagnosis.Causes[0].ID)
 	require.NotEmpty(t, sc.Diagnosis.Weather, "the weather speaks without being asked")
 	require.Len(t, sc.Answers, 4)
@@ -236,7 +240,8 @@ func TestAnswersThatCannotBeTaken(t *testing.T) {
 		{tap("onset", "2026-12-01"), "value", "on or before the visit"},
 		{tap("marks", []int{96}), "value", "not a cell"},
 		{map[string]any{"id": uuid.New().String(), "finding": "pull-test", "spot": "worst", "value": "resists", "base": 0}, "id", "version 7"},
-		{map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0, "entered": map[string]any{"amount": 85, "unit": "lb"}}, "entered", "cannot convert"},
+		{map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0,
+			"entered": map[string]any{"amount": 85, "unit": "lb"}}, "entered", "cannot convert"},
 	} {
 		var pr problem
 		tech.must(422, "POST", p.path("/answers"), answers(tap("footprints", "stay"), c.tap), &pr)
@@ -245,7 +250,8 @@ func TestAnswersThatCannotBeTaken(t *testing.T) {
 	var sc server.Scales
 	tech.must(200, "GET", p.path("/scales"), nil, &sc)
 	require.Empty(t, sc.Answers, "nothing is half saved")
-	tech.must(200, "POST", p.path("/answers"), answers(map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0, "entered": map[string]any{"amount": 85, "unit": "F"}}), &sc)
+	tech.must(200, "POST", p.path("/answers"), answers(map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0,
+		"entered": map[string]any{"amount": 85, "unit": "F"}}), &sc)
 	require.InDelta(t, 29.444, sc.Answers[0].Value, .001, "conversion happens once, here")
 	var pr problem
 	tech.must(422, "POST", p.path("/answers"), []byte(`{"answers":[],"surplus":1}`), &pr)
@@ -260,7 +266,8 @@ func TestARepeatedRequestDoesNothingTwice(t *testing.T) {
 	for range 3 {
 		tech.must(200, "POST", p.path("/answers"), answers(one), nil)
 	}
-	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 100, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam", "voided": false, "follow_up_id": id()}
+	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 100, "product": "",
+		"amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam", "voided": false, "follow_up_id": id()}
 	for range 3 {
 		tech.must(200, "POST", "/visits/"+p.visit+"/records", record, nil)
 	}
@@ -290,10 +297,12 @@ func TestTheRecordOfThisVisitHoldsItsClass(t *testing.T) {
 		}
 		return sc, lines
 	}
-	tech.must(200, "POST", p.path("/answers"), answers(tap("footprints", "stay"), tap("soil-moisture", "dry"), tap("pull-test", "resists"), tap("colour", []string{"blue-grey"})), nil)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("footprints", "stay"), tap("soil-moisture", "dry"), tap("pull-test", "resists"),
+		tap("colour", []string{"blue-grey"})), nil)
 	before, due := read()
 	require.Equal(t, "do-now", due["water-deep"].Verdict, due["water-deep"].Reasons)
-	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 100, "water_mm": 18, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam", "voided": false, "follow_up_id": id()}
+	record := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "water-deep", "area_m2": 100, "water_mm": 18,
+		"product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam", "voided": false, "follow_up_id": id()}
 	tech.must(200, "POST", "/visits/"+p.visit+"/records", record, nil)
 	after, held := read()
 	require.Equal(t, "hold", held["water-deep"].Verdict, held["water-deep"].Reasons)
@@ -330,7 +339,9 @@ func TestPesticidesNeedALicenceThatIsValidThatDay(t *testing.T) {
 	p := tech.place("Quill")
 	path := "/visits/" + p.visit + "/records"
 	record := func(change map[string]any) map[string]any {
-		r := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "insecticide-curative", "area_m2": 120, "product": "Turfward G (demo)", "amount": 1.2, "amount_unit": "kg", "source": "", "wind_ms": 2.0, "reentry": "when dry", "note": "", "signed_name": "Rufus Adeyo", "voided": false}
+		r := map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "insecticide-curative", "area_m2": 120,
+			"product": "Turfward G (demo)", "amount": 1.2, "amount_unit": "kg", "source": "", "wind_ms": 2.0, "reentry": "when dry", "note": "",
+			"signed_name": "Rufus Adeyo", "voided": false}
 		for k, v := range change {
 			r[k] = v
 		}
@@ -391,7 +402,8 @@ func TestRecoveryGoesOnWithTheClock(t *testing.T) {
 	p := tech.place("Harrow")
 	look := func(cover float64, baseline bool) server.Recovery {
 		var r server.Recovery
-		tech.must(200, "POST", "/visits/"+p.visit+"/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": baseline, "cover": cover, "live_crowns": .9, "spread": "none", "note": ""}, &r)
+		tech.must(200, "POST", "/visits/"+p.visit+"/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": baseline, "cover": cover,
+			"live_crowns": .9, "spread": "none", "note": ""}, &r)
 		return r
 	}
 	require.Equal(t, "not-yet", look(.5, true).Verdict)
@@ -482,9 +494,11 @@ func TestCreateAndChange(t *testing.T) {
 	owner := w.as("owner")
 	c := map[string]any{"id": id(), "name": "Ada Pell", "phone": "", "email": "", "notes": "", "version": 0}
 	owner.must(200, "POST", "/clients", c, nil)
-	site := map[string]any{"id": id(), "client_id": c["id"], "name": "Pell Yard", "address": "", "latitude": 37.7, "longitude": -78.2, "timezone": "America/New_York", "lines_located_on": "", "access_notes": "", "version": 0}
+	site := map[string]any{"id": id(), "client_id": c["id"], "name": "Pell Yard", "address": "", "latitude": 37.7, "longitude": -78.2,
+		"timezone": "America/New_York", "lines_located_on": "", "access_notes": "", "version": 0}
 	owner.must(200, "POST", "/sites", site, nil)
-	zone := map[string]any{"id": id(), "site_id": site["id"], "name": "Yard", "area_m2": 80, "area_error": .1, "species": []string{"zoysiagrass"}, "texture": "loam", "target_cover": .9, "policy": map[string]any{}, "version": 0}
+	zone := map[string]any{"id": id(), "site_id": site["id"], "name": "Yard", "area_m2": 80, "area_error": .1,
+		"species": []string{"zoysiagrass"}, "texture": "loam", "target_cover": .9, "policy": map[string]any{}, "version": 0}
 	owner.must(200, "POST", "/zones", zone, nil)
 	var pr problem
 	bad := map[string]any{}
@@ -500,12 +514,14 @@ func TestCreateAndChange(t *testing.T) {
 	site["id"], site["timezone"] = id(), "Mars/Base"
 	owner.must(422, "POST", "/sites", site, &pr)
 	require.NotEmpty(t, pr.at("body.timezone"))
-	visit := map[string]any{"id": id(), "site_id": zone["site_id"], "kind": "diagnosis", "due_on": "2026-08-24", "reason": "first look", "version": 0}
+	visit := map[string]any{"id": id(), "site_id": zone["site_id"], "kind": "diagnosis", "due_on": "2026-08-24", "reason": "first look",
+		"version": 0}
 	owner.must(200, "POST", "/visits", visit, nil)
 	var sc server.Scales
 	owner.must(200, "POST", fmt.Sprintf("/visits/%s/zones/%s/answers", visit["id"], zone["id"]), answers(tap("pull-test", "resists")), &sc)
 	require.NotEmpty(t, sc.Diagnosis.Weather, "the nearest station serves the new site")
-	person := map[string]any{"id": id(), "name": "New Hand", "email": "new@averley.example", "role": "technician", "password": "short", "licence_number": "", "licence_until": "", "unit_system": "us", "date_form": "mdy", "active": true, "version": 0}
+	person := map[string]any{"id": id(), "name": "New Hand", "email": "new@averley.example", "role": "technician", "password": "short",
+		"licence_number": "", "licence_until": "", "unit_system": "us", "date_form": "mdy", "active": true, "version": 0}
 	owner.must(422, "POST", "/people", person, &pr)
 	require.Contains(t, pr.at("body.password"), "ten characters")
 	person["password"] = "long enough for all"

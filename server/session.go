@@ -94,9 +94,11 @@ func (s *Server) open(ctx context.Context, firm, person uuid.UUID) (http.Cookie,
 		if err := tx.Where("expires_at < ?", now).Delete(&store.Session{}).Error; err != nil {
 			return err
 		}
-		return tx.Create(&store.Session{TokenHash: digest(t), FirmID: firm, PersonID: person, CSRF: csrf, CreatedAt: now, ExpiresAt: now.Add(sessionLength)}).Error
+		return tx.Create(&store.Session{TokenHash: digest(t), FirmID: firm, PersonID: person, CSRF: csrf, CreatedAt: now,
+			ExpiresAt: now.Add(sessionLength)}).Error
 	})
-	return http.Cookie{Name: sessionCookie, Value: t, Path: "/", HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.secureCookies, Expires: now.Add(sessionLength)}, csrf, err
+	return http.Cookie{Name: sessionCookie, Value: t, Path: "/", HttpOnly: true, SameSite: http.SameSiteLaxMode, Secure: s.secureCookies,
+		Expires: now.Add(sessionLength)}, csrf, err
 }
 
 // signIn checks a password. The answer does not tell whether the address or the password was wrong.
@@ -109,7 +111,8 @@ func (s *Server) signIn(ctx context.Context, email, password string) (firm, pers
 		return firm, person, err
 	}
 	if !passwordMatches(password, row.PasswordHash) {
-		return firm, person, huma.Error401Unauthorized("wrong email or password", &huma.ErrorDetail{Location: "body.password", Message: "wrong email or password"})
+		return firm, person, huma.Error401Unauthorized("wrong email or password", &huma.ErrorDetail{Location: "body.password",
+			Message: "wrong email or password"})
 	}
 	return row.FirmID, row.ID, nil
 }
@@ -154,7 +157,8 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 		FirmID, PersonID uuid.UUID
 		Csrf             string
 	}
-	if err := s.store.Shared(ctx.Context()).Raw("SELECT * FROM session_person(decode(?, 'hex'), ?)", hex.EncodeToString(hash), s.now()).Scan(&row).Error; err != nil {
+	if err := s.store.Shared(ctx.Context()).Raw("SELECT * FROM session_person(decode(?, 'hex'), ?)", hex.EncodeToString(hash),
+		s.now()).Scan(&row).Error; err != nil {
 		s.log.Error("read session", "error", err)
 		refuse(http.StatusServiceUnavailable, "the database does not answer")
 		return
@@ -164,7 +168,10 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 		return
 	}
 	var p store.Person
-	if err := s.store.InFirm(ctx.Context(), row.FirmID, func(tx *gorm.DB) error { return tx.First(&p, "id = ?", row.PersonID).Error }); err != nil {
+	if err := s.store.InFirm(ctx.Context(), row.FirmID, func(tx *gorm.DB) error {
+		return tx.First(&p, "id = ?",
+			row.PersonID).Error
+	}); err != nil {
 		s.log.Error("read the session's person", "error", err)
 		refuse(http.StatusServiceUnavailable, "the database does not answer")
 		return
@@ -177,5 +184,6 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 		refuse(http.StatusForbidden, fmt.Sprintf("the role %s may not do this", p.Role))
 		return
 	}
-	next(huma.WithValue(ctx, identityKey{}, identity{Firm: row.FirmID, Person: p.ID, Role: p.Role, CSRF: row.Csrf, Name: p.Name, tokenHash: hash}))
+	next(huma.WithValue(ctx, identityKey{}, identity{Firm: row.FirmID, Person: p.ID, Role: p.Role, CSRF: row.Csrf, Name: p.Name,
+		tokenHash: hash}))
 }

@@ -44,7 +44,8 @@ func TestTheGaugeOnSiteGoesBeforeTheStation(t *testing.T) {
 	tech := w.as("technician")
 	p := tech.place("Quill")
 	var v server.SkyView
-	status, b, _ := tech.do("POST", "/sites/"+p.site+"/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n2026-08-20,3\n2026-08-21,999\n"))
+	status, b, _ := tech.do("POST", "/sites/"+p.site+"/weather",
+		[]byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n2026-08-20,3\n2026-08-21,999\n"))
 	require.Equal(t, 422, status)
 	require.Contains(t, string(b), "line 4")
 	require.Contains(t, string(b), "line 5")
@@ -96,7 +97,8 @@ func TestTheGaugeOnSiteGoesBeforeTheStation(t *testing.T) {
 			require.Equal(t, string(file), string(again))
 		}
 	}
-	status, b, _ = tech.do("POST", "/sites/"+p.site+"/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n"+strings.Repeat("2026-08-20,41\n", 700_000)))
+	status, b, _ = tech.do("POST", "/sites/"+p.site+"/weather",
+		[]byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n"+strings.Repeat("2026-08-20,41\n", 700_000)))
 	require.Equal(t, 413, status, "%.200s", b)
 }
 
@@ -267,7 +269,9 @@ func TestWateringAndItsAudit(t *testing.T) {
 	require.True(t, zone.Known, "the last answer holds")
 
 	// new grass is watered in by the day on which it was laid
-	tech.must(200, "POST", "/visits/"+p.visit+"/records", map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": "resod", "applied_on": "2026-08-20", "area_m2": 4, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Tam Whitlock", "voided": false}, nil)
+	tech.must(200, "POST", "/visits/"+p.visit+"/records", map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone,
+		"action": "resod", "applied_on": "2026-08-20", "area_m2": 4, "product": "", "amount_unit": "", "source": "", "reentry": "", "note": "",
+		"signed_name": "Tam Whitlock", "voided": false}, nil)
 	tech.must(200, "GET", p.path("/watering"), nil, &after)
 	require.Equal(t, &server.NewGrass{Kind: "sod", On: "2026-08-20", Day: 5}, after.NewGrass)
 	require.Equal(t, 3, after.Ramp[0].To, "the ramp is that of sod")
@@ -306,7 +310,8 @@ func TestALongFile(t *testing.T) {
 	require.Equal(t, last.Of, last.Done)
 	require.Greater(t, len(in), 15)
 	// one bad line in it, and nothing of it is taken
-	status, body, _ := tech.do("POST", "/sites/"+p.site+"/weather", []byte(strings.Replace(b.String(), "2026-01-01T00:00,10.5,0", "2026-01-01T00:00,99.5,0", 1)))
+	status, body, _ := tech.do("POST", "/sites/"+p.site+"/weather", []byte(strings.Replace(b.String(), "2026-01-01T00:00,10.5,0",
+		"2026-01-01T00:00,99.5,0", 1)))
 	require.Equal(t, 422, status)
 	require.Contains(t, string(body), "99.5 is impossible")
 }

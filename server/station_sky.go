@@ -108,14 +108,16 @@ var newer = func() clause.OnConflict {
 		was, is = append(was, "station_days."+c), append(is, "excluded."+c)
 	}
 	return clause.OnConflict{Columns: []clause.Column{{Name: "station_id"}, {Name: "day"}}, DoUpdates: clause.AssignmentColumns(columns),
-		Where: clause.Where{Exprs: []clause.Expression{gorm.Expr("(" + strings.Join(was, ", ") + ") IS DISTINCT FROM (" + strings.Join(is, ", ") + ")")}}}
+		Where: clause.Where{Exprs: []clause.Expression{gorm.Expr("(" + strings.Join(was, ", ") + ") IS DISTINCT FROM (" + strings.Join(is,
+			", ") + ")")}}}
 }()
 
 // StationDays makes rows of a station's days.
 func StationDays(station uuid.UUID, days []weather.Day) []store.StationDay {
 	rows := make([]store.StationDay, 0, len(days))
 	for _, d := range days {
-		rows = append(rows, store.StationDay{StationID: station, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: FloatsOf(d.Hours)})
+		rows = append(rows, store.StationDay{StationID: station, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind,
+			Snow: d.Snow, Solar: d.Solar, Hours: FloatsOf(d.Hours)})
 	}
 	return rows
 }

@@ -110,7 +110,8 @@ type tally struct{ zones, unchanged, told, ended int }
 func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) (tally, error) {
 	var sum tally
 	var sites []store.Site
-	if err := tx.Where("station_id IS NOT DISTINCT FROM ? AND id BETWEEN ? AND ?", p.Station, p.First, p.Last).Order("id").Find(&sites).Error; err != nil {
+	if err := tx.Where("station_id IS NOT DISTINCT FROM ? AND id BETWEEN ? AND ?", p.Station, p.First,
+		p.Last).Order("id").Find(&sites).Error; err != nil {
 		return sum, err
 	}
 	if len(sites) == 0 {
@@ -175,7 +176,8 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 			return sum, err
 		}
 		sum.told, sum.ended = sum.told+told, sum.ended+ended
-		if err := tx.Model(&store.WatchZone{}).Where("zone_id = ?", z.zone.ID).Updates(map[string]any{"day": day, "made_from": z.madeFrom}).Error; err != nil {
+		if err := tx.Model(&store.WatchZone{}).Where("zone_id = ?", z.zone.ID).Updates(map[string]any{"day": day,
+			"made_from": z.madeFrom}).Error; err != nil {
 			return sum, err
 		}
 	}
@@ -205,7 +207,8 @@ func lockZones(tx *gorm.DB, zones []store.Zone, day time.Time) (map[uuid.UUID]st
 		return nil, err
 	}
 	rows = nil
-	if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("zone_id IN ?", zoneKeys(zones)).Order("zone_id").Find(&rows).Error; err != nil {
+	if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("zone_id IN ?",
+		zoneKeys(zones)).Order("zone_id").Find(&rows).Error; err != nil {
 		return nil, err
 	}
 	for _, r := range rows {
@@ -252,7 +255,8 @@ func write(tx *gorm.DB, z store.Zone, rows []store.WatchNotice, now []watch.Noti
 				return told, ended, err
 			}
 			told++
-			n := store.WatchNotice{ID: id, FirmID: z.FirmID, ZoneID: z.ID, Kind: s.Kind, Subject: s.Subject, Level: s.Level, Since: s.Since, ComesOn: comes, Ahead: s.Ahead, Detail: s.Detail, ToldOn: day, SeenOn: day}
+			n := store.WatchNotice{ID: id, FirmID: z.FirmID, ZoneID: z.ID, Kind: s.Kind, Subject: s.Subject, Level: s.Level, Since: s.Since,
+				ComesOn: comes, Ahead: s.Ahead, Detail: s.Detail, ToldOn: day, SeenOn: day}
 			if err := tx.Create(&n).Error; err != nil {
 				return told, ended, err
 			}

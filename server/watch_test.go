@@ -33,7 +33,8 @@ func wait(t *testing.T, what string, so func() bool) {
 // jobs starts a share of the queue over the world's database, as another server would.
 func (w *world) jobs(ctx context.Context, workers int) *server.Jobs {
 	w.t.Helper()
-	j, err := server.NewJobs(server.Watcher{Store: w.store, Weather: demo.Sky{}}, demo.Clock{Store: w.store}, slog.New(slog.DiscardHandler), server.JobOptions{Workers: workers, Poll: 50 * time.Millisecond})
+	j, err := server.NewJobs(server.Watcher{Store: w.store, Weather: demo.Sky{}}, demo.Clock{Store: w.store}, slog.New(slog.DiscardHandler),
+		server.JobOptions{Workers: workers, Poll: 50 * time.Millisecond})
 	require.NoError(w.t, err)
 	require.NoError(w.t, j.Start(ctx))
 	w.t.Cleanup(func() {
@@ -159,8 +160,10 @@ func TestServersShareANight(t *testing.T) {
 		}
 		dry := false
 		for range more {
-			s := store.Site{ID: uuid.Must(uuid.NewV7()), FirmID: demo.Firm, ClientID: c.ID, StationID: &station.ID, Name: "Row", Latitude: 37.6, Longitude: -78.3, Timezone: "UTC", Version: 1}
-			z := store.Zone{ID: uuid.Must(uuid.NewV7()), FirmID: demo.Firm, SiteID: s.ID, Name: "Lawn", AreaM2: 100, AreaError: .1, Species: store.JSON(`["tall-fescue"]`), Irrigated: &dry, TargetCover: .9, Policy: store.JSON("{}"), Version: 1}
+			s := store.Site{ID: uuid.Must(uuid.NewV7()), FirmID: demo.Firm, ClientID: c.ID, StationID: &station.ID, Name: "Row", Latitude: 37.6,
+				Longitude: -78.3, Timezone: "UTC", Version: 1}
+			z := store.Zone{ID: uuid.Must(uuid.NewV7()), FirmID: demo.Firm, SiteID: s.ID, Name: "Lawn", AreaM2: 100, AreaError: .1,
+				Species: store.JSON(`["tall-fescue"]`), Irrigated: &dry, TargetCover: .9, Policy: store.JSON("{}"), Version: 1}
 			if err := tx.Create(&s).Error; err != nil {
 				return err
 			}

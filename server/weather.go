@@ -42,7 +42,8 @@ func FloatsOf(h *weather.Hours) store.Floats {
 func weatherOf(days []store.StationDay) []weather.Day {
 	out := make([]weather.Day, len(days))
 	for i, d := range days {
-		out[i] = weather.Day{Date: d.Day.UTC(), TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Hours: HoursOf(d.Hours)}
+		out[i] = weather.Day{Date: d.Day.UTC(), TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar,
+			Hours: HoursOf(d.Hours)}
 	}
 	return out
 }
@@ -64,7 +65,8 @@ func onSite(days []weather.Day, own []store.SiteDay) []weather.Day {
 		for _, x := range []struct {
 			from *float64
 			into **float64
-		}{{o.TMin, &d.TMin}, {o.TMax, &d.TMax}, {o.Rain, &d.Rain}, {o.RH, &d.RH}, {o.Wind, &d.Wind}, {o.Snow, &d.Snow}, {o.Solar, &d.Solar}, {o.Irrigation, &d.Irrigation}} {
+		}{{o.TMin, &d.TMin}, {o.TMax, &d.TMax}, {o.Rain, &d.Rain}, {o.RH, &d.RH}, {o.Wind, &d.Wind}, {o.Snow, &d.Snow}, {o.Solar, &d.Solar},
+			{o.Irrigation, &d.Irrigation}} {
 			if x.from != nil {
 				*x.into = x.from
 			}

@@ -40,7 +40,8 @@ func (z *zoneNow) weather() error {
 
 // lasting are the checks whose last answer still holds when nobody is on the lawn; readings are those that tell of their own day.
 var (
-	lasting  = []string{"establishment", "texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm", "catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
+	lasting = []string{"establishment", "texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm",
+		"catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
 	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
 )
 
@@ -54,7 +55,8 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 		siteAt[s.ID], siteKeys[i] = s, s.ID
 	}
 	var own []store.SiteDay
-	if err := tx.Where("site_id IN ? AND day > ? AND day <= ?", siteKeys, day.AddDate(0, 0, -weatherDays), day).Order("site_id, day").Find(&own).Error; err != nil {
+	if err := tx.Where("site_id IN ? AND day > ? AND day <= ?", siteKeys, day.AddDate(0, 0, -weatherDays),
+		day).Order("site_id, day").Find(&own).Error; err != nil {
 		return nil, err
 	}
 	ownOf := map[uuid.UUID][]store.SiteDay{}
@@ -161,7 +163,8 @@ func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]given
 		return nil, err
 	}
 	var records []store.TreatmentRecord
-	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, from, day).Order("zone_id, applied_on, seq").Find(&records).Error; err != nil {
+	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, from,
+		day).Order("zone_id, applied_on, seq").Find(&records).Error; err != nil {
 		return nil, err
 	}
 	out := map[uuid.UUID]givenWater{}
@@ -227,7 +230,8 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 		out[r.ZoneID] = g
 	}
 	var read []store.Reading
-	if err := tx.Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays), day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
+	if err := tx.Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays),
+		day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
 		return nil, err
 	}
 	for _, r := range read {

@@ -17,7 +17,8 @@ func TestHoursAgreeWithTheirDay(t *testing.T) {
 	for _, latitude := range []float64{38, -36} {
 		s := Station{Latitude: latitude, Seed: 11}
 		days := s.Days(epoch, epoch.AddDate(1, 0, 0))
-		require.Equal(t, days[100], s.Days(epoch.AddDate(0, 0, 100), epoch.AddDate(0, 0, 100))[0], "the same day is the same, however it is asked for")
+		require.Equal(t, days[100], s.Days(epoch.AddDate(0, 0, 100), epoch.AddDate(0, 0, 100))[0],
+			"the same day is the same, however it is asked for")
 		lit := 0
 		for _, d := range days {
 			rain, lo, hi, sun := 0.0, 99.0, -99.0, 0.0
@@ -62,8 +63,9 @@ func TestTheForecastErrsMoreFurtherAhead(t *testing.T) {
 // The laboratory finds what the case makes likely, the same each time, and only what the kind of sample can show.
 func TestTheLaboratoryAnswersTheCase(t *testing.T) {
 	c := diagnosis.Case{
-		Lawn:     diagnosis.Lawn{Date: time.Date(2026, 7, 20, 0, 0, 0, 0, time.UTC), Latitude: 40, Species: []string{"perennial-ryegrass"}},
-		Findings: map[string]diagnosis.Value{"leaf-symptoms": diagnosis.ListValue("hourglass-lesion-tan-with-brown-border"), "pattern": diagnosis.ListValue("small-round-spots"), "patch-diameter-cm": diagnosis.NumberValue(5)},
+		Lawn: diagnosis.Lawn{Date: time.Date(2026, 7, 20, 0, 0, 0, 0, time.UTC), Latitude: 40, Species: []string{"perennial-ryegrass"}},
+		Findings: map[string]diagnosis.Value{"leaf-symptoms": diagnosis.ListValue("hourglass-lesion-tan-with-brown-border"),
+			"pattern": diagnosis.ListValue("small-round-spots"), "patch-diameter-cm": diagnosis.NumberValue(5)},
 	}
 	var lab Laboratory
 	hits := 0

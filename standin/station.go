@@ -38,7 +38,8 @@ func (s Station) drawn(year int) []Spell {
 	var out []Spell
 	spell := func(earliest, latest, shortest, longest int, rain, extra, warmer float64) {
 		from := season.AddDate(0, 0, earliest+rng.IntN(latest-earliest))
-		out = append(out, Spell{From: from, To: from.AddDate(0, 0, shortest+rng.IntN(longest-shortest+1)), RainFactor: rain, Warmer: warmer, ExtraRain: extra})
+		out = append(out, Spell{From: from, To: from.AddDate(0, 0, shortest+rng.IntN(longest-shortest+1)), RainFactor: rain, Warmer: warmer,
+			ExtraRain: extra})
 	}
 	const december, march, april, june, september = 91, 181, 212, 273, 365 // days after 1 September
 	for range 1 + rng.IntN(3) {
@@ -121,7 +122,8 @@ func (s Station) Days(from, to time.Time) []weather.Day {
 		if d.Before(from) {
 			continue
 		}
-		day := weather.Day{Date: d, TMin: tenth(mean - half), TMax: tenth(mean + half), Rain: tenth(rain), RH: tenth(rh), Wind: tenth(wind), Snow: tenth(0)}
+		day := weather.Day{Date: d, TMin: tenth(mean - half), TMax: tenth(mean + half), Rain: tenth(rain), RH: tenth(rh), Wind: tenth(wind),
+			Snow: tenth(0)}
 		if mean < 0 && rain > 0 {
 			day.Snow = tenth(rain)
 		}

@@ -42,7 +42,8 @@ func TestBelievableWeather(t *testing.T) {
 }
 
 func TestSpells(t *testing.T) {
-	plain, dry := Station{Latitude: 38, Seed: 3, Spells: []Spell{}}, Station{Latitude: 38, Seed: 3, Spells: []Spell{{From: date(2026, 7, 1), To: date(2026, 7, 31), RainFactor: 0, Warmer: 3}}}
+	plain, dry := Station{Latitude: 38, Seed: 3, Spells: []Spell{}}, Station{Latitude: 38, Seed: 3,
+		Spells: []Spell{{From: date(2026, 7, 1), To: date(2026, 7, 31), RainFactor: 0, Warmer: 3}}}
 	a, b := plain.Days(date(2026, 6, 20), date(2026, 8, 10)), dry.Days(date(2026, 6, 20), date(2026, 8, 10))
 	for i := range a {
 		inside := a[i].Date.Month() == time.July

@@ -89,15 +89,19 @@ func TestLogsOnlyGrow(t *testing.T) {
 	p := store.Person{ID: v7(), FirmID: a, Name: "P", Email: "p@a.example", Role: "technician", PasswordHash: "x", Active: true, Version: 1}
 	c := store.Client{ID: v7(), FirmID: a, Name: "C", Version: 1}
 	site := store.Site{ID: v7(), FirmID: a, ClientID: c.ID, Name: "S", Timezone: "UTC", Version: 1}
-	z := store.Zone{ID: v7(), FirmID: a, SiteID: site.ID, Name: "Z", AreaM2: 10, Species: store.JSON(`["unknown"]`), TargetCover: .9, Policy: store.JSON(`{}`), Version: 1}
+	z := store.Zone{ID: v7(), FirmID: a, SiteID: site.ID, Name: "Z", AreaM2: 10, Species: store.JSON(`["unknown"]`), TargetCover: .9,
+		Policy: store.JSON(`{}`), Version: 1}
 	v := store.Visit{ID: v7(), FirmID: a, SiteID: site.ID, Kind: "diagnosis", DueOn: time.Now(), Version: 1}
 	nought := 0.0
-	rec := store.TreatmentRecord{ID: v7(), FirmID: a, VisitID: v.ID, ZoneID: z.ID, Action: "water-deep", AppliedOn: time.Now(), AreaM2: 10, WaterMM: &nought, PersonID: p.ID, SignedName: "P", RecordedAt: time.Now()}
-	ans := store.Answer{ID: v7(), FirmID: a, VisitID: v.ID, ZoneID: z.ID, Spot: "worst", Finding: "grubs-per-m2", Value: store.JSON("0"), PersonID: p.ID, RecordedAt: time.Now()}
+	rec := store.TreatmentRecord{ID: v7(), FirmID: a, VisitID: v.ID, ZoneID: z.ID, Action: "water-deep", AppliedOn: time.Now(), AreaM2: 10,
+		WaterMM: &nought, PersonID: p.ID, SignedName: "P", RecordedAt: time.Now()}
+	ans := store.Answer{ID: v7(), FirmID: a, VisitID: v.ID, ZoneID: z.ID, Spot: "worst", Finding: "grubs-per-m2", Value: store.JSON("0"),
+		PersonID: p.ID, RecordedAt: time.Now()}
 	for _, row := range []any{&p, &c, &site, &z, &v, &rec, &ans} {
 		require.NoError(t, s.InFirm(ctx, a, func(tx *gorm.DB) error { return tx.Create(row).Error }))
 	}
-	for _, sql := range []string{"UPDATE answers SET finding = 'x'", "DELETE FROM answers", "UPDATE treatment_records SET note = 'x'", "DELETE FROM treatment_records"} {
+	for _, sql := range []string{"UPDATE answers SET finding = 'x'", "DELETE FROM answers", "UPDATE treatment_records SET note = 'x'",
+		"DELETE FROM treatment_records"} {
 		require.ErrorIs(t, s.InFirm(ctx, a, func(tx *gorm.DB) error { return tx.Exec(sql).Error }), store.ErrRefused, sql)
 	}
 	var back store.TreatmentRecord

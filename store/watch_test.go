@@ -21,10 +21,12 @@ func lawn(t *testing.T, s *store.Store, station *uuid.UUID, name string) (f, per
 	client := uuid.Must(uuid.NewV7())
 	require.NoError(t, s.InFirm(context.Background(), f, func(tx *gorm.DB) error {
 		for _, row := range []any{
-			&store.Person{ID: person, FirmID: f, Name: "P", Email: person.String() + "@x.example", Role: "owner", PasswordHash: "x", Active: true, Version: 1},
+			&store.Person{ID: person, FirmID: f, Name: "P", Email: person.String() + "@x.example", Role: "owner", PasswordHash: "x", Active: true,
+				Version: 1},
 			&store.Client{ID: client, FirmID: f, Name: "C", Version: 1},
 			&store.Site{ID: site, FirmID: f, ClientID: client, StationID: station, Name: "S", Timezone: "UTC", Version: 1},
-			&store.Zone{ID: zone, FirmID: f, SiteID: site, Name: "Z", AreaM2: 1, Species: store.JSON(`["unknown"]`), TargetCover: .9, Policy: store.JSON("{}"), Version: 1},
+			&store.Zone{ID: zone, FirmID: f, SiteID: site, Name: "Z", AreaM2: 1, Species: store.JSON(`["unknown"]`), TargetCover: .9,
+				Policy: store.JSON("{}"), Version: 1},
 		} {
 			if err := tx.Create(row).Error; err != nil {
 				return err
@@ -42,7 +44,8 @@ func TestReadingsOnlyGrow(t *testing.T) {
 	ctx := context.Background()
 	f, person, _, zone := lawn(t, s, nil, "A")
 	row := func(hour *float64, value float64) *store.Reading {
-		return &store.Reading{ID: uuid.Must(uuid.NewV7()), FirmID: f, ZoneID: zone, Day: day, Hour: hour, Finding: "soil-ph", Value: value, Origin: "file", PersonID: person, RecordedAt: day}
+		return &store.Reading{ID: uuid.Must(uuid.NewV7()), FirmID: f, ZoneID: zone, Day: day, Hour: hour, Finding: "soil-ph", Value: value,
+			Origin: "file", PersonID: person, RecordedAt: day}
 	}
 	nine := 9.0
 	put := func(r *store.Reading) error {
@@ -62,7 +65,8 @@ func TestOneThingStandsOnce(t *testing.T) {
 	ctx := context.Background()
 	f, person, _, zone := lawn(t, s, nil, "A")
 	put := func(change func(*store.WatchNotice)) error {
-		n := &store.WatchNotice{ID: uuid.Must(uuid.NewV7()), FirmID: f, ZoneID: zone, Kind: "window", Subject: "dollar-spot", Level: 1, Since: day, Detail: "x", ToldOn: day, SeenOn: day}
+		n := &store.WatchNotice{ID: uuid.Must(uuid.NewV7()), FirmID: f, ZoneID: zone, Kind: "window", Subject: "dollar-spot", Level: 1,
+			Since: day, Detail: "x", ToldOn: day, SeenOn: day}
 		change(n)
 		return s.InFirm(ctx, f, func(tx *gorm.DB) error { return tx.Create(n).Error })
 	}
@@ -86,7 +90,8 @@ func TestAStationCountsItsChanges(t *testing.T) {
 		return st.Revision
 	}
 	x := 20.0
-	require.NoError(t, s.Shared(ctx).Create(&[]store.StationDay{{StationID: one.ID, Day: day, TMax: &x}, {StationID: one.ID, Day: day.AddDate(0, 0, 1), TMax: &x}}).Error)
+	require.NoError(t, s.Shared(ctx).Create(&[]store.StationDay{{StationID: one.ID, Day: day, TMax: &x},
+		{StationID: one.ID, Day: day.AddDate(0, 0, 1), TMax: &x}}).Error)
 	require.Equal(t, int64(1), revision(one.ID), "one statement counts once")
 	require.Zero(t, revision(two.ID))
 	require.NoError(t, s.Shared(ctx).Exec("UPDATE station_days SET rain_mm = 3 WHERE day = ?", day).Error)
@@ -118,7 +123,8 @@ func TestANightIsCutIntoParts(t *testing.T) {
 			if i == 0 {
 				continue // no lawn yet
 			}
-			if err := tx.Create(&store.Zone{ID: uuid.Must(uuid.NewV7()), FirmID: a, SiteID: site.ID, Name: "Z", AreaM2: 1, Species: store.JSON(`["unknown"]`), TargetCover: .9, Policy: store.JSON("{}"), Version: 1}).Error; err != nil {
+			if err := tx.Create(&store.Zone{ID: uuid.Must(uuid.NewV7()), FirmID: a, SiteID: site.ID, Name: "Z", AreaM2: 1,
+				Species: store.JSON(`["unknown"]`), TargetCover: .9, Policy: store.JSON("{}"), Version: 1}).Error; err != nil {
 				return err
 			}
 		}

@@ -29,7 +29,8 @@ func main() {
 		fmt.Fprint(os.Stderr, usage)
 		os.Exit(2)
 	}
-	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate, "openapi": openapi, "version": version, "new-firm": newFirm, "simulate": simulate, "watch": watchNow}
+	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate,
+		"openapi": openapi, "version": version, "new-firm": newFirm, "simulate": simulate, "watch": watchNow}
 	run, ok := commands[os.Args[1]]
 	if !ok {
 		fmt.Fprintf(os.Stderr, "hodos: unknown command %q\n\n%s", os.Args[1], usage)

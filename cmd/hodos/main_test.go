@@ -78,7 +78,8 @@ func TestDiagnose(t *testing.T) {
 
 	page := hodos(t, grubs, nil, "diagnose", "-")
 	require.Zero(t, page.code)
-	for _, words := range []string{"East drive, 14 August 2026", "White grubs", "DO NOW", "NEXT CHECK", "Pull test: lifts like a carpet", "label"} {
+	for _, words := range []string{"East drive, 14 August 2026", "White grubs", "DO NOW", "NEXT CHECK", "Pull test: lifts like a carpet",
+		"label"} {
 		require.Contains(t, page.out, words)
 	}
 }

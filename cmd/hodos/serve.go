@@ -115,7 +115,8 @@ func serve(args []string) error {
 	defer s.Close()
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	log.Info("listening", "address", *listen)
-	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log, SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false", Jobs: jobs}).Run(ctx, *listen)
+	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log,
+		SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false", Jobs: jobs}).Run(ctx, *listen)
 }
 
 func demonstrate(args []string) error {
@@ -155,7 +156,9 @@ func demonstrate(args []string) error {
 	if loaded {
 		fmt.Println("hodos: the demo firm has been loaded")
 	}
-	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People, DemoFirm: demo.Firm, Jobs: jobs})
+	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{},
+		Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People,
+		DemoFirm: demo.Firm, Jobs: jobs})
 	l, err := net.Listen("tcp", *listen)
 	if err != nil {
 		return fmt.Errorf("the port is taken: %w", err)
@@ -199,10 +202,12 @@ func newFirm(args []string) error {
 		return err
 	}
 	return s.InFirm(ctx, firm, func(tx *gorm.DB) error {
-		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric", Version: 1}).Error; err != nil {
+		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric",
+			Version: 1}).Error; err != nil {
 			return err
 		}
-		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: *owner, Email: strings.ToLower(*email), Role: "owner", PasswordHash: hash, Active: true, Version: 1}).Error
+		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: *owner, Email: strings.ToLower(*email), Role: "owner",
+			PasswordHash: hash, Active: true, Version: 1}).Error
 	})
 }
 

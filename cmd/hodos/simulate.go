@@ -37,7 +37,8 @@ func simulate(args []string) error {
 	if fs.NArg() > 0 {
 		return refused{fmt.Errorf("simulate takes no file: %q", fs.Arg(0))}
 	}
-	o := simulation.Options{Lawns: *lawns, Seed: *seed, Wrong: *wrong, Missing: *missing, Weather: *sky, Spread: *spread, Workers: *workers, Chance: chance}
+	o := simulation.Options{Lawns: *lawns, Seed: *seed, Wrong: *wrong, Missing: *missing, Weather: *sky, Spread: *spread, Workers: *workers,
+		Chance: chance}
 	for _, s := range strings.FieldsFunc(*strategies, func(r rune) bool { return r == ',' }) {
 		o.Strategies = append(o.Strategies, simulation.Strategy(strings.TrimSpace(s)))
 	}
@@ -112,7 +113,8 @@ func tables(w io.Writer, r simulation.Report, markdown bool) {
 	}
 	var rows [][]string
 	for _, s := range r.Of {
-		rows = append(rows, []string{string(s.Strategy), f("%.1f %%", s.Accuracy()*100), f("%.1f", s.Minutes), f("%.1f", s.Checks), f("%.3f", s.Brier), f("%.3f", s.Worst()), f("%.0f %%", 100*float64(s.Settled)/float64(s.Lawns))})
+		rows = append(rows, []string{string(s.Strategy), f("%.1f %%", s.Accuracy()*100), f("%.1f", s.Minutes), f("%.1f", s.Checks),
+			f("%.3f", s.Brier), f("%.3f", s.Worst()), f("%.0f %%", 100*float64(s.Settled)/float64(s.Lawns))})
 	}
 	table("Strategies", []string{"strategy", "first right", "minutes", "findings", "Brier", "worst bin", "settled"}, rows)
 	for _, s := range r.Of {
@@ -125,7 +127,8 @@ func tables(w io.Writer, r simulation.Report, markdown bool) {
 		for _, fb := range s.ByFamily {
 			rows = append(rows, binRows(fb.Family, fb.Bins)...)
 		}
-		table(string(s.Strategy)+": calibration of what was said at 0.1 and more", []string{"family", "said", "n", "mean said", "was so", "95 % from", "to", "gap"}, rows)
+		table(string(s.Strategy)+": calibration of what was said at 0.1 and more",
+			[]string{"family", "said", "n", "mean said", "was so", "95 % from", "to", "gap"}, rows)
 	}
 }
 
@@ -133,7 +136,8 @@ func binRows(name string, bins []simulation.Bin) [][]string {
 	var rows [][]string
 	for _, b := range bins {
 		if b.N > 0 {
-			rows = append(rows, []string{name, f("%.1f–%.1f", b.Low, b.High), f("%d", b.N), f("%.3f", b.Said), f("%.3f", b.Was), f("%.3f", b.From), f("%.3f", b.To), f("%+.3f", b.Gap())})
+			rows = append(rows, []string{name, f("%.1f–%.1f", b.Low, b.High), f("%d", b.N), f("%.3f", b.Said), f("%.3f", b.Was), f("%.3f", b.From),
+				f("%.3f", b.To), f("%+.3f", b.Gap())})
 		}
 	}
 	return rows

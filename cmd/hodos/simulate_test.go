@@ -50,7 +50,8 @@ func TestAThousandLawns(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			by := played(t, program, args...)
 			fixed, next := by[simulation.Fixed], by[simulation.Next]
-			t.Logf("fixed %.3f right in %.1f min, next %.3f in %.1f min; worst bins %.3f and %.3f", fixed.Accuracy(), fixed.Minutes, next.Accuracy(), next.Minutes, fixed.Worst(), next.Worst())
+			t.Logf("fixed %.3f right in %.1f min, next %.3f in %.1f min; worst bins %.3f and %.3f", fixed.Accuracy(), fixed.Minutes,
+				next.Accuracy(), next.Minutes, fixed.Worst(), next.Worst())
 			require.Greater(t, fixed.Accuracy(), .75)
 			require.GreaterOrEqual(t, next.Accuracy(), fixed.Accuracy()-.02, "the next best check must find what all of them find")
 			require.LessOrEqual(t, next.Minutes, .6*fixed.Minutes)

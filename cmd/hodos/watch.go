@@ -51,7 +51,8 @@ func watchNow(args []string) error {
 			return refused{fmt.Errorf("--day: %q is not a day (YYYY-MM-DD)", *text)}
 		}
 	}
-	jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: weather}, clock, slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), *options)
+	jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: weather}, clock,
+		slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), *options)
 	if err != nil {
 		return err
 	}

@@ -98,11 +98,15 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 
 	var notices int64
 	count := func(where string, args ...any) (n int64) {
-		require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error { return tx.Model(&store.WatchNotice{}).Where(where, args...).Count(&n).Error }))
+		require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+			return tx.Model(&store.WatchNotice{}).Where(where,
+				args...).Count(&n).Error
+		}))
 		return n
 	}
 	notices = count("seen_on = ?", night)
-	other, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler), server.JobOptions{Rescue: 2 * time.Second, Poll: 50 * time.Millisecond})
+	other, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
+		server.JobOptions{Rescue: 2 * time.Second, Poll: 50 * time.Millisecond})
 	require.NoError(t, err)
 	require.NoError(t, other.Start(ctx))
 	t.Cleanup(func() { _ = other.Stop(ctx) })
@@ -122,7 +126,10 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 	}
 	require.Greater(t, count("seen_on = ?", night), notices, "nothing of the first try was there")
 	var run store.WatchRun
-	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error { return tx.Where("day = ?", night).Order("started_at").First(&run).Error }))
+	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+		return tx.Where("day = ?",
+			night).Order("started_at").First(&run).Error
+	}))
 	require.Equal(t, run.Parts, run.PartsDone, "each part was counted once")
 	require.Equal(t, run.Sites, run.SitesDone)
 	require.NotNil(t, run.FinishedAt)

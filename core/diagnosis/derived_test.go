@@ -14,12 +14,14 @@ func at(c Case, finding string) string { return Gather(c).Values[finding].Word }
 func TestTheTwoCoresAreADifference(t *testing.T) {
 	l := lawn("tall-fescue", 7, 38)
 	cores := func(bad, good string) Case {
-		return Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue(bad)}, Reference: map[string]Value{"soil-moisture": WordValue(good)}}
+		return Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue(bad)},
+			Reference: map[string]Value{"soil-moisture": WordValue(good)}}
 	}
 	require.Equal(t, "drier", at(cores("dry", "moist"), "moisture-against-healthy"))
 	require.Equal(t, "same", at(cores("dry", "dry"), "moisture-against-healthy"))
 	require.Equal(t, "wetter", at(cores("wet", "moist"), "moisture-against-healthy"))
-	require.Empty(t, at(Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue("dry")}}, "moisture-against-healthy"), "one core is no difference")
+	require.Empty(t, at(Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue("dry")}}, "moisture-against-healthy"),
+		"one core is no difference")
 
 	alone := Diagnose(Case{Lawn: l, Findings: map[string]Value{"soil-moisture": WordValue("dry")}}, Options{NoNext: true})
 	drier, same := Diagnose(cores("dry", "moist"), Options{NoNext: true}), Diagnose(cores("dry", "dry"), Options{NoNext: true})
@@ -27,7 +29,8 @@ func TestTheTwoCoresAreADifference(t *testing.T) {
 		require.Greater(t, drier.P(id), alone.P(id), id)
 		require.Less(t, same.P(id), alone.P(id)/2, "the same moisture in both rules water out as the difference: %s", id)
 	}
-	vwc := Case{Lawn: l, Findings: map[string]Value{"soil-moisture-vwc": NumberValue(12)}, Reference: map[string]Value{"soil-moisture-vwc": NumberValue(25)}}
+	vwc := Case{Lawn: l, Findings: map[string]Value{"soil-moisture-vwc": NumberValue(12)},
+		Reference: map[string]Value{"soil-moisture-vwc": NumberValue(25)}}
 	require.Equal(t, "drier", at(vwc, "moisture-against-healthy"))
 }
 
@@ -46,7 +49,8 @@ func TestTheAnswerToATreatmentIsEvidence(t *testing.T) {
 	require.Empty(t, at(visit("water-deep", 60, 30, 12), "answer-to-water"), "two months are too many")
 	require.Equal(t, "better", at(visit("insecticide-curative", 7, 30, 10), "answer-to-insecticide"))
 
-	none, better := Diagnose(visit("water-deep", 10, 30, 32), Options{NoNext: true}), Diagnose(visit("water-deep", 10, 30, 12), Options{NoNext: true})
+	none, better := Diagnose(visit("water-deep", 10, 30, 32), Options{NoNext: true}),
+		Diagnose(visit("water-deep", 10, 30, 12), Options{NoNext: true})
 	require.Greater(t, better.P("drought-stress"), 2*none.P("drought-stress"))
 	require.Greater(t, none.P("white-grubs"), better.P("white-grubs"))
 	said := false
@@ -55,7 +59,9 @@ func TestTheAnswerToATreatmentIsEvidence(t *testing.T) {
 	}
 	require.True(t, said, "the notice names the two visits")
 
-	iron := Case{Lawn: l, Findings: map[string]Value{"colour": ListValue("dark-green")}, Treatments: []Treatment{{Date: day(4), Action: "apply-iron"}}, Earlier: []Earlier{{Date: day(4), Findings: map[string]Value{"colour": ListValue("lime-green", "yellow")}}}}
+	iron := Case{Lawn: l, Findings: map[string]Value{"colour": ListValue("dark-green")},
+		Treatments: []Treatment{{Date: day(4), Action: "apply-iron"}}, Earlier: []Earlier{{Date: day(4),
+			Findings: map[string]Value{"colour": ListValue("lime-green", "yellow")}}}}
 	require.Equal(t, "better", at(iron, "answer-to-iron"))
 	iron.Findings["colour"] = ListValue("yellow", "lime-green")
 	require.Equal(t, "none", at(iron, "answer-to-iron"))

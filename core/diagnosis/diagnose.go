@@ -94,7 +94,8 @@ func Diagnose(c Case, o Options) Result {
 	evs := m.observeAll(&g)
 	post := m.sum(evs, !o.NoNext)
 
-	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area, Sky: g.Sky}
+	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area,
+		Sky: g.Sky}
 	r.Causes = m.results(evs, post, o.NoLedger)
 	if !o.NoNext {
 		sets, _ := post.heaviest(.98, 600)

@@ -34,7 +34,8 @@ func TestVocabularyIsWhole(t *testing.T) {
 			require.NotEmpty(t, r.Source, "%s, %s has no source and no mark of judgement", c.ID, r.Finding)
 		}
 	}
-	require.Equal(t, map[string]int{"disease": 21, "insect": 13, "heat": 3, "drought": 6, "cold": 5, "nutrient": 8, "water-excess": 2, "site-and-care": 18, "look-alike": 2}, perFamily)
+	require.Equal(t, map[string]int{"disease": 21, "insect": 13, "heat": 3, "drought": 6, "cold": 5, "nutrient": 8, "water-excess": 2,
+		"site-and-care": 18, "look-alike": 2}, perFamily)
 	require.Len(t, observed, 95)
 	require.Len(t, findings, 95+len(steering))
 	require.Len(t, weatherFindings, 18)
@@ -66,7 +67,8 @@ func TestVocabularyIsWhole(t *testing.T) {
 // draw makes a random case: any grass, any month, up to thirty findings with any value that a reader accepts.
 func draw(rng *rand.Rand) Case {
 	all := turf.All()
-	c := Case{Lawn: lawn(all[rng.IntN(len(all))].ID, time.Month(1+rng.IntN(12)), []float64{45, 33, -34, 2}[rng.IntN(4)]), Findings: map[string]Value{}}
+	c := Case{Lawn: lawn(all[rng.IntN(len(all))].ID, time.Month(1+rng.IntN(12)), []float64{45, 33, -34, 2}[rng.IntN(4)]),
+		Findings: map[string]Value{}}
 	for range rng.IntN(30) {
 		f := findings[rng.IntN(len(findings))]
 		switch f.Kind {
@@ -83,7 +85,8 @@ func draw(rng *rand.Rand) Case {
 			}
 			c.Findings[f.ID] = ListValue(list...)
 		case Number:
-			c.Findings[f.ID] = NumberValue([]float64{f.Min, f.Max, f.Min + rng.Float64()*(f.Max-f.Min), f.Min + rng.Float64()*(f.Max-f.Min)/20}[rng.IntN(4)])
+			c.Findings[f.ID] = NumberValue([]float64{f.Min, f.Max, f.Min + rng.Float64()*(f.Max-f.Min),
+				f.Min + rng.Float64()*(f.Max-f.Min)/20}[rng.IntN(4)])
 		case CauseOrNone:
 			c.Findings[f.ID] = WordValue(causes[rng.IntN(len(causes))].ID)
 		case CauseIDs:
@@ -153,7 +156,8 @@ func TestUnknownIsNotNo(t *testing.T) {
 	require.InDelta(t, none.P("dollar-spot"), unweighed.P("dollar-spot"), 1e-12)
 	require.Contains(t, unweighed.Notices, Notice{"soil-temp-hour", "saved; it does not affect any cause possible on this grass"})
 	require.Less(t, looked.P("dollar-spot"), none.P("dollar-spot")/3, "a clean leaf speaks against a leaf disease")
-	require.Equal(t, looked.P("dollar-spot"), weigh(l, map[string]Value{"leaf-symptoms": ListValue()}).P("dollar-spot"), "an empty list is \"none of these\"")
+	require.Equal(t, looked.P("dollar-spot"), weigh(l, map[string]Value{"leaf-symptoms": ListValue()}).P("dollar-spot"),
+		"an empty list is \"none of these\"")
 }
 
 func TestOneCauseExplainsAnotherAway(t *testing.T) {
@@ -168,7 +172,9 @@ func TestOneCauseExplainsAnotherAway(t *testing.T) {
 }
 
 func TestTwoCausesAreFoundWhenTheEvidenceCarriesThem(t *testing.T) {
-	r := weigh(lawn("tall-fescue", 8, 38), map[string]Value{"pull-test": WordValue("lifts-like-carpet"), "grubs-per-m2": NumberValue(140), "root-condition": WordValue("chewed-off"), "penetration-kpa": NumberValue(3100), "penetration": WordValue("hard"), "position": ListValue("entry-path"), "underfoot": WordValue("hard")})
+	r := weigh(lawn("tall-fescue", 8, 38), map[string]Value{"pull-test": WordValue("lifts-like-carpet"), "grubs-per-m2": NumberValue(140),
+		"root-condition": WordValue("chewed-off"), "penetration-kpa": NumberValue(3100), "penetration": WordValue("hard"),
+		"position": ListValue("entry-path"), "underfoot": WordValue("hard")})
 	require.Greater(t, r.P("white-grubs"), .9)
 	require.Greater(t, r.P("compaction"), .9)
 	require.ElementsMatch(t, []string{"compaction", "white-grubs"}, r.Together[0].Causes)
@@ -194,7 +200,9 @@ func TestSeasonsTurnInTheSouth(t *testing.T) {
 
 func TestOneFactInTwoPlacesCountsOnce(t *testing.T) {
 	n := 2.5
-	c := Case{Lawn: lawn("tall-fescue", 6, 40), Findings: map[string]Value{"last-nitrogen-days": NumberValue(200), "last-nitrogen-source": WordValue("slow")}, Treatments: []Treatment{{Date: time.Date(2026, 6, 5, 0, 0, 0, 0, time.UTC), Action: "apply-nitrogen", NGM2: &n, Source: "quick"}}}
+	c := Case{Lawn: lawn("tall-fescue", 6, 40), Findings: map[string]Value{"last-nitrogen-days": NumberValue(200),
+		"last-nitrogen-source": WordValue("slow")}, Treatments: []Treatment{{Date: time.Date(2026, 6, 5, 0, 0, 0, 0, time.UTC),
+		Action: "apply-nitrogen", NGM2: &n, Source: "quick"}}}
 	g := Gather(c)
 	require.Equal(t, 10.0, *g.Values["last-nitrogen-days"].Number, "the dated record wins")
 	require.Equal(t, "quick", g.Values["last-nitrogen-source"].Word)
@@ -214,7 +222,8 @@ func TestOneFactInTwoPlacesCountsOnce(t *testing.T) {
 func TestBadAgainstGoodSpot(t *testing.T) {
 	l := lawn("perennial-ryegrass", 7, 38)
 	read := func(bad, good float64) float64 {
-		return Diagnose(Case{Lawn: l, Findings: map[string]Value{"soil-temp-c": NumberValue(bad)}, Reference: map[string]Value{"soil-temp-c": NumberValue(good)}}, Options{}).P("heat-stress")
+		return Diagnose(Case{Lawn: l, Findings: map[string]Value{"soil-temp-c": NumberValue(bad)},
+			Reference: map[string]Value{"soil-temp-c": NumberValue(good)}}, Options{}).P("heat-stress")
 	}
 	require.Greater(t, read(32, 27), read(32, 32), "the difference is the evidence")
 	g := Gather(Case{Lawn: l, Findings: map[string]Value{"soil-temp-healthy-c": NumberValue(25)}})
@@ -223,7 +232,8 @@ func TestBadAgainstGoodSpot(t *testing.T) {
 }
 
 func TestContradictionsAreFlagged(t *testing.T) {
-	r := weigh(lawn("tall-fescue", 9, 40), map[string]Value{"grubs-per-m2": NumberValue(120), "pull-test": WordValue("resists"), "crowns-alive-percent": NumberValue(95), "crown-slice": WordValue("brown-dry")})
+	r := weigh(lawn("tall-fescue", 9, 40), map[string]Value{"grubs-per-m2": NumberValue(120), "pull-test": WordValue("resists"),
+		"crowns-alive-percent": NumberValue(95), "crown-slice": WordValue("brown-dry")})
 	about := map[string]bool{}
 	for _, n := range r.Notices {
 		about[n.About] = true
@@ -236,7 +246,8 @@ func TestTheNextCheckSettles(t *testing.T) {
 	open := weigh(l, map[string]Value{"animal-digging": WordValue("rooting-holes")})
 	require.False(t, open.Settled)
 	require.NotEmpty(t, open.Next[0].Outcomes)
-	without := Diagnose(Case{Lawn: l, Findings: map[string]Value{"animal-digging": WordValue("rooting-holes")}}, Options{Tools: map[string]bool{"grub-square": false, "pull": false}})
+	without := Diagnose(Case{Lawn: l, Findings: map[string]Value{"animal-digging": WordValue("rooting-holes")}},
+		Options{Tools: map[string]bool{"grub-square": false, "pull": false}})
 	for _, n := range without.Next {
 		require.NotContains(t, []string{"grub-square", "pull"}, n.Procedure, "a check without its tool was proposed")
 	}
@@ -252,7 +263,8 @@ func TestATreatmentMadeLowersTheOdds(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 9, 40)
 	f := map[string]Value{"animal-digging": WordValue("rooting-holes")}
 	plain := Diagnose(Case{Lawn: l, Findings: f}, Options{}).P("white-grubs")
-	treated := Diagnose(Case{Lawn: l, Findings: f, Treatments: []Treatment{{Date: time.Date(2026, 6, 20, 0, 0, 0, 0, time.UTC), Action: "insecticide-preventive"}}}, Options{}).P("white-grubs")
+	treated := Diagnose(Case{Lawn: l, Findings: f, Treatments: []Treatment{{Date: time.Date(2026, 6, 20, 0, 0, 0, 0, time.UTC),
+		Action: "insecticide-preventive"}}}, Options{}).P("white-grubs")
 	require.Less(t, treated, plain*.6)
 }
 

@@ -89,7 +89,11 @@ func TestReadingsPointWhereTheyShould(t *testing.T) {
 
 // A normal reading on every check is evidence: nothing wrong must lead, and no cause may be invented.
 func TestNormalReadingsSpeakForASoundLawn(t *testing.T) {
-	sound := map[string]Value{"pattern": ListValue(), "colour": ListValue(), "leaf-symptoms": ListValue("none"), "insects-seen": ListValue("none"), "pull-test": WordValue("resists"), "footprints": WordValue("spring-back"), "underfoot": WordValue("firm"), "soil-moisture": WordValue("moist"), "crown-slice": WordValue("white-moist"), "root-colour": WordValue("white"), "root-condition": WordValue("intact"), "stand-density": WordValue("dense"), "growth-rate": WordValue("normal"), "weed-cover-percent": NumberValue(2), "thatch-mm": NumberValue(7), "penetration": WordValue("easy")}
+	sound := map[string]Value{"pattern": ListValue(), "colour": ListValue(), "leaf-symptoms": ListValue("none"),
+		"insects-seen": ListValue("none"), "pull-test": WordValue("resists"), "footprints": WordValue("spring-back"),
+		"underfoot": WordValue("firm"), "soil-moisture": WordValue("moist"), "crown-slice": WordValue("white-moist"),
+		"root-colour": WordValue("white"), "root-condition": WordValue("intact"), "stand-density": WordValue("dense"),
+		"growth-rate": WordValue("normal"), "weed-cover-percent": NumberValue(2), "thatch-mm": NumberValue(7), "penetration": WordValue("easy")}
 	for _, g := range []struct {
 		grass string
 		month time.Month
@@ -105,7 +109,8 @@ func TestNormalReadingsSpeakForASoundLawn(t *testing.T) {
 
 // The laboratory's word is heard but not obeyed blindly: it settles what the field signs leave open.
 func TestTheLaboratorySettlesRootDiseases(t *testing.T) {
-	f := map[string]Value{"pattern": ListValue("frog-eye"), "root-colour": WordValue("black"), "root-condition": WordValue("rotted"), "patch-diameter-cm": NumberValue(30)}
+	f := map[string]Value{"pattern": ListValue("frog-eye"), "root-colour": WordValue("black"), "root-condition": WordValue("rotted"),
+		"patch-diameter-cm": NumberValue(30)}
 	l := lawn("kentucky-bluegrass", 8, 40)
 	open := weigh(l, f)
 	require.Greater(t, open.P("summer-patch"), .2)

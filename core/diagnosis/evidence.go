@@ -342,7 +342,8 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 	}
 	if core && close && math.Abs(share-today.Share) >= far {
 		g.Moisture = append(g.Moisture, soil.Check{Date: today.Date, Share: share})
-		text := fmt.Sprintf("the %s, the balance has %.0f %% of the water gone: the %s counts and corrects the balance", what, today.Share*100, strings.Fields(what)[0])
+		text := fmt.Sprintf("the %s, the balance has %.0f %% of the water gone: the %s counts and corrects the balance", what, today.Share*100,
+			strings.Fields(what)[0])
 		if share < today.Share {
 			text += "; is there water from elsewhere?"
 		}
@@ -354,7 +355,9 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 		if model := course.At(r.Hour); close && !math.IsNaN(model) {
 			g.SoilReadings, again = append(g.SoilReadings, weather.Reading{Date: today.Date, Hour: r.Hour, TempC: r.TempC}), true
 			if math.Abs(model-r.TempC) >= muchHeat {
-				told = append(told, Notice{"soil-temp-c", fmt.Sprintf("the thermometer says %.1f °C, the model %.1f °C at that hour: the thermometer counts and corrects the course", r.TempC, model)})
+				told = append(told, Notice{"soil-temp-c",
+					fmt.Sprintf("the thermometer says %.1f °C, the model %.1f °C at that hour: the thermometer counts and corrects the course", r.TempC,
+						model)})
 				overruled["soil-temp-class"] = true
 			}
 		}

@@ -114,7 +114,8 @@ func TellApart(c Case, a, b string, o Options) []Apart {
 		if best == nil || best.gain < .05 {
 			continue
 		}
-		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: Minutes(f, begun[f.Procedure], ""), Bits: round3(best.gain)}
+		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: Minutes(f, begun[f.Procedure], ""),
+			Bits: round3(best.gain)}
 		for o, row := range best.p {
 			x.Outcomes = append(x.Outcomes, Split{best.label[o], round3(row[0]), round3(row[1])})
 		}
@@ -225,7 +226,8 @@ func InWords(f *Finding, id string, v Value) string {
 		if unit == "pH" || unit == "fraction" || unit == "0 to 1" || unit == "1/m2" {
 			unit = ""
 		}
-		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"), "."), strings.Replace(unit, "degC", "°C", 1))) + ")"
+		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"),
+			"."), strings.Replace(unit, "degC", "°C", 1))) + ")"
 	case v.Yes != nil && *v.Yes:
 		return label + " (yes)"
 	case v.Yes != nil:

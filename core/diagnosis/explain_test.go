@@ -7,7 +7,8 @@ import (
 )
 
 func TestToldNamesItsReasons(t *testing.T) {
-	r := Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"grubs-per-m2": NumberValue(130), "pull-test": WordValue("lifts-like-carpet"), "soil-moisture": WordValue("moist"), "footprints": WordValue("spring-back")}}, Options{})
+	r := Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"grubs-per-m2": NumberValue(130),
+		"pull-test": WordValue("lifts-like-carpet"), "soil-moisture": WordValue("moist"), "footprints": WordValue("spring-back")}}, Options{})
 	told := r.Told()
 	require.Contains(t, told, "Almost certainly white grubs")
 	require.Contains(t, told, "grubs per m² (130)")
@@ -23,7 +24,8 @@ func TestToldNamesItsReasons(t *testing.T) {
 // What is said to change the leader does so when it is answered, near enough to what was said: the sets that carry the
 // mass stand for all of them.
 func TestWhatWouldChangeThisDoes(t *testing.T) {
-	c := Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"pattern": ListValue("irregular-patches"), "soil-moisture": WordValue("dry"), "footprints": WordValue("stay")}}
+	c := Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"pattern": ListValue("irregular-patches"),
+		"soil-moisture": WordValue("dry"), "footprints": WordValue("stay")}}
 	r := Diagnose(c, Options{})
 	require.NotEmpty(t, r.Changes)
 	for i, ch := range r.Changes {

@@ -119,7 +119,8 @@ type compiledFinding struct {
 }
 
 func init() {
-	for _, family := range [][]Cause{diseases, insects, heatCauses, droughtCauses, coldCauses, nutrientCauses, waterCauses, careCauses, lookAlikes} {
+	for _, family := range [][]Cause{diseases, insects, heatCauses, droughtCauses, coldCauses, nutrientCauses, waterCauses, careCauses,
+		lookAlikes} {
 		causes = append(causes, family...)
 	}
 	for i := range causes {

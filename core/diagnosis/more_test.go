@@ -35,7 +35,8 @@ func TestOneMoreAnswerIsTheWholeSum(t *testing.T) {
 // What the first check's outcomes are said to do is what answering does.
 func TestOutcomesSayWhatAnsweringDoes(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 9, 40)
-	f := map[string]Value{"animal-digging": WordValue("rooting-holes"), "pattern": ListValue("irregular-patches"), "colour": ListValue("brown")}
+	f := map[string]Value{"animal-digging": WordValue("rooting-holes"), "pattern": ListValue("irregular-patches"),
+		"colour": ListValue("brown")}
 	only := map[string]bool{}
 	for _, p := range procedures {
 		only[p.ID] = p.ID == "pull"

@@ -111,7 +111,8 @@ func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byPro
 				seen[f.cf.id] = true
 			}
 		}
-		c := NextCheck{Finding: fs[0].cf.id, Station: fs[0].cf.f.Station, Procedure: proc.ID, Days: proc.Days, GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
+		c := NextCheck{Finding: fs[0].cf.id, Station: fs[0].cf.f.Station, Procedure: proc.ID, Days: proc.Days,
+			GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
 		if begun[proc.ID] {
 			c.Minutes = 0
 		}

@@ -12,7 +12,8 @@ import (
 // thirsty is a lawn without water for two months.
 func thirsty() Case {
 	dry := false
-	c := Case{Lawn: Lawn{Date: time.Date(2026, 8, 20, 0, 0, 0, 0, time.UTC), Latitude: 38, Species: []string{"tall-fescue"}, Texture: "loam", Irrigated: &dry}, Findings: map[string]Value{}}
+	c := Case{Lawn: Lawn{Date: time.Date(2026, 8, 20, 0, 0, 0, 0, time.UTC), Latitude: 38, Species: []string{"tall-fescue"}, Texture: "loam",
+		Irrigated: &dry}, Findings: map[string]Value{}}
 	for k := -89; k <= 0; k++ {
 		lo, hi, rain := 18.0, 32.0, 0.0
 		c.Weather = append(c.Weather, weather.Day{Date: c.Lawn.Date.AddDate(0, 0, k), TMin: &lo, TMax: &hi, Rain: &rain})
@@ -109,7 +110,8 @@ func TestOddsBeforeAnythingIsFound(t *testing.T) {
 func TestTheGrowthRegulatorIsRemembered(t *testing.T) {
 	c := thirsty()
 	last := c.Lawn.Date.AddDate(0, 0, -9)
-	c.Treatments = []Treatment{{Date: last.AddDate(0, 0, -40), Action: "growth-regulator"}, {Date: last, Action: "growth-regulator"}, {Date: last.AddDate(0, 0, 2), Action: "water-deep"}}
+	c.Treatments = []Treatment{{Date: last.AddDate(0, 0, -40), Action: "growth-regulator"}, {Date: last, Action: "growth-regulator"},
+		{Date: last.AddDate(0, 0, 2), Action: "water-deep"}}
 	require.Equal(t, last, c.Ground(nil).Regulated)
 	s, _, _ := c.Sky(nil)
 	b, ok := s.Band("regulator-worn-off")

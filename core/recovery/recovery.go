@@ -157,7 +157,8 @@ func Learn(course []Point, looks []Look) float64 {
 
 // Renew is the course as it was expected up to the last look, and from there on begun anew at what was measured, with the rate that the
 // zone itself has shown. reached is the day on which that reaches the target; −1 for none within the series.
-func Renew(s Start, grass turf.Species, meanC []float64, water float64, looks []Look, target float64) (course []Point, learned float64, reached int) {
+func Renew(s Start, grass turf.Species, meanC []float64, water float64, looks []Look, target float64) (course []Point, learned float64,
+	reached int) {
 	course = Expect(s, grass, meanC, water, 1)
 	learned, reached = Learn(course, looks), -1
 	if n := len(looks); n > 0 && looks[n-1].Day > 0 && looks[n-1].Day < len(course) {

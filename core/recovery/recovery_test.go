@@ -38,14 +38,16 @@ func TestTheBandIsABand(t *testing.T) {
 
 func TestWarmGrassRestsInTheCold(t *testing.T) {
 	b := grass(t, "common-bermudagrass")
-	cold, warm := Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 8), 1, 1), Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 30), 1, 1)
+	cold, warm := Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 8), 1, 1),
+		Expect(Start{Cover: .3, LiveCrowns: math.NaN()}, b, days(30, 30), 1, 1)
 	require.InDelta(t, .3, cold[30].Mid, .02)
 	require.Greater(t, warm[30].Mid, .85)
 }
 
 func TestBunchGrassesHardlyClose(t *testing.T) {
 	dead := Start{Cover: .1, LiveCrowns: .05}
-	require.Greater(t, Expect(dead, grass(t, "kentucky-bluegrass"), days(60, 20), 1, 1)[60].Mid, Expect(dead, grass(t, "tall-fescue"), days(60, 20), 1, 1)[60].Mid+.05)
+	require.Greater(t, Expect(dead, grass(t, "kentucky-bluegrass"), days(60, 20), 1, 1)[60].Mid,
+		Expect(dead, grass(t, "tall-fescue"), days(60, 20), 1, 1)[60].Mid+.05)
 }
 
 func TestVerdicts(t *testing.T) {
@@ -98,7 +100,8 @@ func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
 	require.Greater(t, course[21].Mid, slow[1].Cover, "it goes on from what was measured")
 	require.Len(t, course, len(plain))
 	require.Greater(t, later, first)
-	require.Equal(t, OffCourse, Judge(course, []Look{{0, .3}, {20, plain[20].Low - .06}}, .9).Verdict, "the verdict is of what was expected then")
+	require.Equal(t, OffCourse, Judge(course, []Look{{0, .3}, {20, plain[20].Low - .06}}, .9).Verdict,
+		"the verdict is of what was expected then")
 
 	_, _, done := Renew(s, g, days(90, 20), .9, []Look{{0, .3}, {20, .95}}, .9)
 	require.Equal(t, 20, done)
@@ -109,9 +112,11 @@ func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
 func TestTheLastLookIsJudgedAndTheWeatherNamed(t *testing.T) {
 	g := grass(t, "perennial-ryegrass")
 	course := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 20), 1, 1)
-	require.Equal(t, OffCourse, Judge(course, []Look{{0, .4}, {10, course[10].Mid}, {30, course[30].Low - .1}}, .95).Verdict, "the last one counts")
+	require.Equal(t, OffCourse, Judge(course, []Look{{0, .4}, {10, course[10].Mid}, {30, course[30].Low - .1}}, .95).Verdict,
+		"the last one counts")
 	require.Equal(t, OnCourse, Judge(course, []Look{{0, .4}, {10, course[10].Low - .1}, {30, course[30].Mid}}, .95).Verdict)
-	require.Equal(t, OnCourse, Judge(course, []Look{{30, course[30].Mid}, {10, course[10].Low - .1}}, .95).Verdict, "in whatever order they stand")
+	require.Equal(t, OnCourse, Judge(course, []Look{{30, course[30].Mid}, {10, course[10].Low - .1}}, .95).Verdict,
+		"in whatever order they stand")
 
 	cold := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 6), 1, 1)
 	at := 50

@@ -52,7 +52,8 @@ func ForNitrogen(target float64, a Analysis, area, areaError float64, quick bool
 	if limit := MostNitrogen; target > limit+rounding {
 		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² is over %.1f for one application: split it", target, limit))
 	} else if quick && target > MostQuickNitrogen+rounding {
-		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² of quick-release is over %.2f for one application: split it", target, MostQuickNitrogen))
+		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g N/m² of quick-release is over %.2f for one application: split it", target,
+			MostQuickNitrogen))
 	}
 	if d.ProductGM2 < 5 {
 		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g/m² is less than most spreaders lay evenly: half the rate two ways, or a weaker product", d.ProductGM2))

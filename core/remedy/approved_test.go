@@ -147,8 +147,10 @@ func inFull(p Plan) (letter string, lines []string) {
 			l = 'a'
 		}
 		letter += string(l)
-		lines = append(lines, strings.Join([]string{a.ID, string(a.Verdict), strings.Join(a.Reasons, "; "), strings.Join(a.Cautions, "; "), strings.Join(a.Check, " "),
-			dates(a.Until, a.From, a.To), a.UntilWhat, a.Season, strings.Join(a.Causes, " "), a.Gate, string(a.Kind), a.As, a.Dose, a.Will, a.WillNot, a.IfWrong,
+		lines = append(lines, strings.Join([]string{a.ID, string(a.Verdict), strings.Join(a.Reasons, "; "), strings.Join(a.Cautions, "; "),
+			strings.Join(a.Check, " "),
+			dates(a.Until, a.From, a.To), a.UntilWhat, a.Season, strings.Join(a.Causes, " "), a.Gate, string(a.Kind), a.As, a.Dose, a.Will,
+			a.WillNot, a.IfWrong,
 			fmt.Sprintf("%.2f %.1f %.2f %d %v %s", a.Price, a.AreaM2, a.NGM2, a.Order, a.Looks, a.Grade)}, "|"))
 	}
 	plain, _ := json.Marshal([]any{p.Choices, p.Checks, p.Settled})
@@ -281,7 +283,8 @@ func TestTheMarks(t *testing.T) {
 	var out strings.Builder
 	for _, grass := range []string{"kentucky-bluegrass", "common-bermudagrass"} {
 		all, part := 200.0, 40.0
-		c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-06-01"), Latitude: 37, Species: []string{grass}, AreaM2: &all, AffectedM2: &part}, Findings: found{}}
+		c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-06-01"), Latitude: 37, Species: []string{grass}, AreaM2: &all,
+			AffectedM2: &part}, Findings: found{}}
 		s := survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: diagnosis.DefaultPrices}, units.Saying{})
 		for i := range actions {
 			a := &actions[i]

@@ -185,13 +185,15 @@ func (p *plan) water() {
 		g := p.lines[i].Gate
 		waits = waits || p.lines[i].Verdict == Hold && (g == "wilt" || g == "wilt-spray")
 	}
-	wet := p.at["water-deep"].Verdict == DoNow || p.at["spot-water"].Verdict == DoNow || p.at["light-watering-of-new-stands"].Verdict == DoNow ||
+	wet := p.at["water-deep"].Verdict == DoNow || p.at["spot-water"].Verdict == DoNow ||
+		p.at["light-watering-of-new-stands"].Verdict == DoNow ||
 		p.at["survival-water"].Verdict == DoNow
 	if !waits || wet || terms["dry"](s, 0) != yes {
 		return
 	}
 	w := p.at["water-deep"]
-	if w.Gate == "interval" || w.Gate == "frozen" || w.Gate == "wet" || w.Gate == "let-rest" || w.Gate == "dead" || terms["resting"](s, 0) == yes {
+	if w.Gate == "interval" || w.Gate == "frozen" || w.Gate == "wet" || w.Gate == "let-rest" || w.Gate == "dead" ||
+		terms["resting"](s, 0) == yes {
 		return
 	}
 	*w = Advice{ID: "water-deep", Called: true, Verdict: DoNow, Reasons: []string{"dry, and other work waits for the water"}}

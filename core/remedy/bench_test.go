@@ -13,8 +13,10 @@ import (
 func BenchmarkDecide(b *testing.B) {
 	date := time.Date(2026, 8, 20, 0, 0, 0, 0, time.UTC)
 	c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: date, Latitude: 38, Species: []string{"tall-fescue"}}, Findings: found{
-		"soil-moisture": word("dry"), "footprints": word("stay"), "colour": list("straw-tan"), "pull-test": word("resists"), "weed-cover-percent": amount(20),
-		"weed-kinds": list("broadleaf"), "stand-density": word("thin"), "thatch-mm": amount(14), "past-causes": list("white-grubs", "brown-patch"),
+		"soil-moisture": word("dry"), "footprints": word("stay"), "colour": list("straw-tan"), "pull-test": word("resists"),
+		"weed-cover-percent": amount(20),
+		"weed-kinds":         list("broadleaf"), "stand-density": word("thin"), "thatch-mm": amount(14),
+		"past-causes": list("white-grubs", "brown-patch"),
 	}}
 	for k := -365; k <= 10; k++ {
 		lo, hi, rain := 12.0+float64(k%7), 26.0+float64(k%5), float64(k%3)

@@ -19,7 +19,8 @@ func situationOf(t *testing.T, grass, date string, f found, p chances) *situatio
 
 // stands of which the thresholds of counts differ.
 var (
-	soundStand    = found{"stand-density": word("dense"), "root-condition": word("intact"), "soil-moisture": word("moist"), "growth-rate": word("normal"), "crown-slice": word("white-moist"), "soil-temp-c": amount(20)}
+	soundStand = found{"stand-density": word("dense"), "root-condition": word("intact"), "soil-moisture": word("moist"),
+		"growth-rate": word("normal"), "crown-slice": word("white-moist"), "soil-temp-c": amount(20)}
 	stressedStand = found{"footprints": word("stay"), "soil-moisture": word("dry"), "penetration-kpa": amount(3200), "soil-temp-c": amount(20)}
 )
 
@@ -39,10 +40,12 @@ func TestThresholdsByKindAndStand(t *testing.T) {
 			if c.kind != "" {
 				f = with(f, "grub-kind", word(c.kind))
 			}
-			require.Equal(t, want, situationOf(t, "kentucky-bluegrass", "2026-09-01", f, nil).tier(c.cause), "%s %s on %s turf", c.cause, c.kind, stand)
+			require.Equal(t, want, situationOf(t, "kentucky-bluegrass", "2026-09-01", f, nil).tier(c.cause), "%s %s on %s turf", c.cause, c.kind,
+				stand)
 		}
 	}
-	s := situationOf(t, "kentucky-bluegrass", "2026-09-01", found{"grub-kind": word("harmless"), "grubs-per-m2": amount(900), "soil-temp-c": amount(20)}, nil)
+	s := situationOf(t, "kentucky-bluegrass", "2026-09-01", found{"grub-kind": word("harmless"), "grubs-per-m2": amount(900),
+		"soil-temp-c": amount(20)}, nil)
 	require.Equal(t, no, s.over("white-grubs", 1), "harmless ones are never over")
 	require.True(t, math.IsNaN(s.tier("dollar-spot")))
 	require.Equal(t, unknown, s.over("dollar-spot", 1))
@@ -142,13 +145,15 @@ func TestLarvaeThatAreNotReached(t *testing.T) {
 }
 
 func TestCountsDecide(t *testing.T) {
-	base := found{"pull-test": word("lifts-like-carpet"), "root-condition": word("chewed-off"), "soil-moisture": word("moist"), "soil-temp-c": amount(20)}
+	base := found{"pull-test": word("lifts-like-carpet"), "root-condition": word("chewed-off"), "soil-moisture": word("moist"),
+		"soil-temp-c": amount(20)}
 	verdict := func(date string, change ...any) Verdict {
 		return decide(t, lawn(t, "kentucky-bluegrass", date, with(base, change...)))["insecticide-curative"].Verdict
 	}
 	require.Equal(t, DoNow, verdict("2026-09-01", "grubs-per-m2", amount(200)))
 	require.Equal(t, Avoid, verdict("2026-09-01", "grubs-per-m2", amount(12)))
-	require.Equal(t, Avoid, verdict("2026-04-20", "grubs-per-m2", amount(200), "soil-temp-c", amount(14)), "last year's larvae in spring hardly feed any more")
+	require.Equal(t, Avoid, verdict("2026-04-20", "grubs-per-m2", amount(200), "soil-temp-c", amount(14)),
+		"last year's larvae in spring hardly feed any more")
 	require.Equal(t, Avoid, verdict("2026-11-20", "grubs-per-m2", amount(200), "soil-temp-c", amount(6)), "larvae in cold soil do not feed")
 	none := decide(t, lawn(t, "kentucky-bluegrass", "2026-09-01", with(base, "grubs-per-m2", amount(200)), unlicensed))["insecticide-curative"]
 	require.Equal(t, Hold, none.Verdict)
@@ -156,7 +161,8 @@ func TestCountsDecide(t *testing.T) {
 }
 
 func TestNoCoringWithoutALocate(t *testing.T) {
-	hard := found{"penetration": word("hard"), "penetration-kpa": amount(3000), "soil-moisture": word("moist"), "position": list("entry-path"), "soil-temp-c": amount(18)}
+	hard := found{"penetration": word("hard"), "penetration-kpa": amount(3000), "soil-moisture": word("moist"),
+		"position": list("entry-path"), "soil-temp-c": amount(18)}
 	core := func(date string, change ...func(*diagnosis.Case)) Advice {
 		return decide(t, lawn(t, "kentucky-bluegrass", date, hard, change...))["core-aerate"]
 	}
@@ -167,7 +173,8 @@ func TestNoCoringWithoutALocate(t *testing.T) {
 }
 
 func TestSeasonsTurnInTheSouth(t *testing.T) {
-	dead := found{"crown-slice": word("brown-dry"), "crowns-alive-percent": amount(3), "soil-moisture": word("dry"), "pull-test": word("shears-at-soil"), "days-since-water": amount(40)}
+	dead := found{"crown-slice": word("brown-dry"), "crowns-alive-percent": amount(3), "soil-moisture": word("dry"),
+		"pull-test": word("shears-at-soil"), "days-since-water": amount(40)}
 	north := decide(t, lawn(t, "perennial-ryegrass", "2026-07-20", dead))["slit-seed"]
 	south := decide(t, lawn(t, "perennial-ryegrass", "2026-01-20", dead, at(-40)))["slit-seed"]
 	require.Equal(t, Schedule, north.Verdict)
@@ -194,7 +201,8 @@ func TestAmounts(t *testing.T) {
 		quick     bool
 		warned    int
 	}{
-		{4.9, 20, false, 0}, {4.92, 20, false, 0}, {4.95, 20, false, 1}, {3.42, 20, true, 0}, {3.44, 20, true, 0}, {3.5, 20, true, 1}, {3.5, 20, false, 0},
+		{4.9, 20, false, 0}, {4.92, 20, false, 0}, {4.95, 20, false, 1}, {3.42, 20, true, 0}, {3.44, 20, true, 0}, {3.5, 20, true, 1},
+		{3.5, 20, false, 0},
 		{2.301, 46, false, 0}, {2.29, 46, false, 1}, {6, 46, true, 1},
 	} {
 		d, err := ForNitrogen(c.target, Analysis{N: c.n}, 100, 0, c.quick)
@@ -260,7 +268,8 @@ func TestPreventionsByHistory(t *testing.T) {
 	}
 	patch := map[string]bool{"summer-patch": true}
 	require.Equal(t, []string{"fungicide-preventive summer-patch"}, due("kentucky-bluegrass", "2026-06-05", patch, found{}, 0))
-	require.Equal(t, []string{"fungicide-preventive summer-patch"}, due("kentucky-bluegrass", "2026-06-05", nil, found{"past-causes": list("summer-patch")}, 0), "what the client told")
+	require.Equal(t, []string{"fungicide-preventive summer-patch"}, due("kentucky-bluegrass", "2026-06-05", nil,
+		found{"past-causes": list("summer-patch")}, 0), "what the client told")
 	require.Empty(t, due("kentucky-bluegrass", "2026-06-05", nil, found{}, 0), "nothing on record")
 	require.Empty(t, due("kentucky-bluegrass", "2026-06-05", map[string]bool{"rust": true}, found{}, 0), "no preventive of its own")
 	require.Empty(t, due("common-bermudagrass", "2026-06-05", patch, found{}, 0, at(33)), "not of this grass")

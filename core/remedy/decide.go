@@ -252,7 +252,8 @@ func (p *plan) holdFeeding() {
 	if s.since("n") < 1 {
 		return // fed on this visit: there is nothing to be tempted by
 	}
-	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid && (n.Gate == "budget" || n.Gate == "interval"))
+	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid &&
+		(n.Gate == "budget" || n.Gate == "interval"))
 	switch {
 	case p.at["spoon-feed-nitrogen"].Verdict == DoNow:
 		h.Reasons = []string{"it is fed little and often"}

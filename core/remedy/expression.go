@@ -275,7 +275,8 @@ func wordTest(name, words string) test {
 	}
 	for _, w := range want {
 		_, cause := diagnosis.CauseByID(w)
-		known := f.Kind == diagnosis.YesNo && (w == "yes" || w == "no") || (f.Kind == diagnosis.CauseIDs || f.Kind == diagnosis.CauseOrNone) && (cause || w == "none" || w == "it")
+		known := f.Kind == diagnosis.YesNo && (w == "yes" || w == "no") || (f.Kind == diagnosis.CauseIDs || f.Kind == diagnosis.CauseOrNone) &&
+			(cause || w == "none" || w == "it")
 		for _, v := range f.Values {
 			known = known || v == w
 		}

@@ -11,7 +11,8 @@ import (
 
 func TestExpressions(t *testing.T) {
 	c := lawn(t, "kentucky-bluegrass", "2026-07-01", found{
-		"thatch-mm": amount(15), "soil-moisture": word("dry"), "colour": list("brown", "yellow"), "dog-on-lawn": answered(true), "leaf-symptoms": list(),
+		"thatch-mm": amount(15), "soil-moisture": word("dry"), "colour": list("brown", "yellow"), "dog-on-lawn": answered(true),
+		"leaf-symptoms": list(),
 	}, policy(diagnosis.Policy{SummerWater: "keep-green"}))
 	s := survey(c, resultOf(c, map[string]float64{"salinity": .4}), units.Saying{})
 	for text, want := range map[string]truth{
@@ -62,7 +63,8 @@ func TestExpressions(t *testing.T) {
 	} {
 		require.Equal(t, want, compile(text)(s, 0), text)
 	}
-	for _, bad := range []string{"thatch-mm >=", "thatsch-mm > 3", "soil-moisture = damp", "(cool", "cool warm", "p(no-such-cause) > .3", "since(no-class) < 3", "and cool", "seen(nobody)", "nosuchterm", "dog-on-lawn = maybe"} {
+	for _, bad := range []string{"thatch-mm >=", "thatsch-mm > 3", "soil-moisture = damp", "(cool", "cool warm", "p(no-such-cause) > .3",
+		"since(no-class) < 3", "and cool", "seen(nobody)", "nosuchterm", "dog-on-lawn = maybe"} {
 		require.Panics(t, func() { compile(bad) }, bad)
 	}
 }

@@ -179,7 +179,8 @@ func TestEveryLineOfEveryGate(t *testing.T) {
 // On a sound, moist, growing lawn in May hardly any gate is shut: what is, says so of the grass, the law or the season.
 func TestASoundLawnIsHardlyGated(t *testing.T) {
 	c := lawn(t, "kentucky-bluegrass", "2026-05-10", found{
-		"soil-moisture": word("moist"), "soil-temp-c": amount(15), "footprints": word("spring-back"), "pull-test": word("resists"), "colour": list(),
+		"soil-moisture": word("moist"), "soil-temp-c": amount(15), "footprints": word("spring-back"), "pull-test": word("resists"),
+		"colour":      list(),
 		"crown-slice": word("white-moist"), "stand-density": word("dense"), "establishment": word("established"), "soil-ph": amount(6.5),
 	}, located)
 	s := survey(c, resultOf(c, chances{diagnosis.Healthy: .9}), units.Saying{})

@@ -115,8 +115,10 @@ func whole(t *testing.T, c diagnosis.Case, p Plan) map[string]Advice {
 		require.False(t, out[r.first].Verdict == DoNow && out[r.second].Verdict == DoNow, "%s and %s are both due", r.first, r.second)
 	}
 	if out["hold-nitrogen"].Verdict == DoNow {
-		require.NotEqual(t, DoNow, out["apply-nitrogen"].Verdict, "fed and held: %v %v", out["apply-nitrogen"].Reasons, out["hold-nitrogen"].Reasons)
-		require.NotEqual(t, DoNow, out["spoon-feed-nitrogen"].Verdict, "fed and held: %v %v", out["spoon-feed-nitrogen"].Reasons, out["hold-nitrogen"].Reasons)
+		require.NotEqual(t, DoNow, out["apply-nitrogen"].Verdict, "fed and held: %v %v", out["apply-nitrogen"].Reasons,
+			out["hold-nitrogen"].Reasons)
+		require.NotEqual(t, DoNow, out["spoon-feed-nitrogen"].Verdict, "fed and held: %v %v", out["spoon-feed-nitrogen"].Reasons,
+			out["hold-nitrogen"].Reasons)
 	}
 	return out
 }

@@ -17,7 +17,8 @@ func termTables() (all []struct{ name, test, source string }) {
 }
 
 // blemishes are diseases that mar a lawn and hardly harm it.
-var blemishes = map[string]bool{"dollar-spot": true, "rust": true, "red-thread": true, "leaf-spot": true, "powdery-mildew": true, "slime-mold": true}
+var blemishes = map[string]bool{"dollar-spot": true, "rust": true, "red-thread": true, "leaf-spot": true, "powdery-mildew": true,
+	"slime-mold": true}
 
 // feeds are the diseases that nitrogen feeds; leaf spot only on cool-season turf.
 var feedsOn = []string{"pythium-blight", "brown-patch", "gray-leaf-spot", "large-patch", "leaf-spot", "melting-out"}
@@ -79,7 +80,8 @@ func (s *situation) unmended() string {
 // missingFigures names the figures that a soil test is wanted for.
 func missingFigures(s *situation) string {
 	var out []string
-	for _, f := range []struct{ term, word string }{{"ph-missing", "pH"}, {"p-missing", "phosphorus"}, {"k-missing", "potassium"}, {"salt-missing", "salt and sodium"}} {
+	for _, f := range []struct{ term, word string }{{"ph-missing", "pH"}, {"p-missing", "phosphorus"}, {"k-missing", "potassium"},
+		{"salt-missing", "salt and sodium"}} {
 		if terms[f.term](s, 0) == yes {
 			out = append(out, f.word)
 		}
@@ -100,7 +102,8 @@ func preventiveDue(s *situation, k int, cause string) truth {
 }
 
 // leafDiseases are those that a lens tells apart.
-var leafDiseases = []string{"dollar-spot", "brown-patch", "leaf-spot", "melting-out", "gray-leaf-spot", "rust", "red-thread", "anthracnose", "powdery-mildew"}
+var leafDiseases = []string{"dollar-spot", "brown-patch", "leaf-spot", "melting-out", "gray-leaf-spot", "rust", "red-thread",
+	"anthracnose", "powdery-mildew"}
 
 // nameLateMeasures adds the measures that need the tables.
 func nameLateMeasures() {

@@ -98,7 +98,8 @@ var planRows = []planRow{
 // short names of actions in the plans.
 var short = map[string]string{
 	"N": "apply-nitrogen", "spoon": "spoon-feed-nitrogen", "iron": "apply-iron", "dawn": "cut-back-water", "cut-back": "cut-back-water",
-	"clean": "clean-equipment", "raise": "raise-mowing-height", "hold-mow": "hold-mowing", "mow": "resume-mowing", "fung": "fungicide-curative",
+	"clean": "clean-equipment", "raise": "raise-mowing-height", "hold-mow": "hold-mowing", "mow": "resume-mowing",
+	"fung":     "fungicide-curative",
 	"keep-off": "restrict-traffic", "prune": "prune-shade", "core": "core-aerate", "drain": "improve-drainage", "mats": "brush-up-mats",
 	"short": "short-last-mowing", "renovate": "renovate", "change-grass": "change-grass", "press": "press-and-water", "water": "water-deep",
 	"spot-water": "spot-water", "compost": "apply-compost", "tear": "dethatch", "syringe": "syringe-midday", "debris": "remove-debris",

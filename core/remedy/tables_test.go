@@ -130,7 +130,8 @@ func TestReasonsAreSaidInTheFirmsUnits(t *testing.T) {
 	for _, x := range []struct {
 		say  units.Saying
 		want string
-	}{{units.Saying{}, "30 mm is under the range of Kentucky bluegrass: up to 62 mm"}, {units.In("us"), "1.25 inches is under the range of Kentucky bluegrass: up to 2.5 inches"}} {
+	}{{units.Saying{}, "30 mm is under the range of Kentucky bluegrass: up to 62 mm"},
+		{units.In("us"), "1.25 inches is under the range of Kentucky bluegrass: up to 2.5 inches"}} {
 		for _, a := range Decide(c, r, x.say).Lines {
 			if a.ID == "raise-mowing-height" {
 				require.Contains(t, a.Reasons[0], x.want)
@@ -141,7 +142,8 @@ func TestReasonsAreSaidInTheFirmsUnits(t *testing.T) {
 
 // What every cause brings when it is sure: never an empty plan, whatever the family and the season.
 func TestNoSureCauseLeavesAnEmptyPlan(t *testing.T) {
-	grass := map[turf.Family][]string{turf.Cool: {"kentucky-bluegrass", "perennial-ryegrass"}, turf.Warm: {"common-bermudagrass", "st-augustinegrass"}}
+	grass := map[turf.Family][]string{turf.Cool: {"kentucky-bluegrass", "perennial-ryegrass"},
+		turf.Warm: {"common-bermudagrass", "st-augustinegrass"}}
 	weighed := map[string]diagnosis.Result{}
 	for _, cause := range diagnosis.Causes() {
 		for family, species := range grass {

@@ -197,7 +197,8 @@ func nameTerms() {
 		},
 	}
 	calls = map[string]func(s *situation, k int, cause string) truth{
-		"hist": history, "seen": seenDisease, "open": windowOpen, "closed": windowClosed, "ends": windowEnds, "active": activeDisease, "due": preventiveDue,
+		"hist": history, "seen": seenDisease, "open": windowOpen, "closed": windowClosed, "ends": windowEnds, "active": activeDisease,
+		"due":     preventiveDue,
 		"counted": func(s *situation, _ int, cause string) truth { return truthOf(!math.IsNaN(s.count(cause))) },
 		"over":    func(s *situation, _ int, cause string) truth { return s.over(cause, 1) },
 		"nearly":  func(s *situation, _ int, cause string) truth { return min(s.over(cause, .5), -s.over(cause, 1)) },

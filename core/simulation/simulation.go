@@ -44,7 +44,8 @@ func Strategies() []Strategy { return []Strategy{Fixed, Next, Free} }
 
 // elsewhere are the handlings that no strategy has on the spot: another hour of the day, a tool that few carry, or days
 // until the answer.
-var elsewhere = map[string]bool{"dawn-look": false, "ring": false, "catch-cans": false, "penetrometer": false, "moisture-probe": false, "soil-sample": false, "disease-sample": false, "nematode-sample": false, "tissue-sample": false}
+var elsewhere = map[string]bool{"dawn-look": false, "ring": false, "catch-cans": false, "penetrometer": false, "moisture-probe": false,
+	"soil-sample": false, "disease-sample": false, "nematode-sample": false, "tissue-sample": false}
 
 // Check names what is wrong with the options; nil when nothing is.
 func (o Options) Check() error {
@@ -56,7 +57,8 @@ func (o Options) Check() error {
 	}
 	for _, err := range []error{
 		in("lawns", float64(o.Lawns), 1, 1e6), in("wrong", o.Wrong, 0, .5), in("missing", o.Missing, 0, .9),
-		in("weather", o.Weather, 0, 1), in("spread", o.Spread, 0, 2), in("worlds", float64(o.Worlds), 0, 1000), in("workers", float64(o.Workers), 0, 256),
+		in("weather", o.Weather, 0, 1), in("spread", o.Spread, 0, 2), in("worlds", float64(o.Worlds), 0, 1000),
+		in("workers", float64(o.Workers), 0, 256),
 	} {
 		if err != nil {
 			return err

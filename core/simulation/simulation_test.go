@@ -15,7 +15,8 @@ func seeded(seed, stream uint64) diagnosis.Chance { return rand.New(rand.NewPCG(
 
 func TestTheSameSeedGivesTheSameReportOnAnyNumberOfWorkers(t *testing.T) {
 	var last atomic.Int64
-	o := Options{Lawns: 12, Seed: 3, Wrong: .1, Missing: .2, Weather: .5, Spread: .4, Worlds: 3, Chance: seeded, Progress: func(done int) { last.Store(int64(done)) }}
+	o := Options{Lawns: 12, Seed: 3, Wrong: .1, Missing: .2, Weather: .5, Spread: .4, Worlds: 3, Chance: seeded,
+		Progress: func(done int) { last.Store(int64(done)) }}
 	one, err := Run(context.Background(), o)
 	require.NoError(t, err)
 	require.EqualValues(t, 12, last.Load())
@@ -40,7 +41,8 @@ func TestARunCanBeStopped(t *testing.T) {
 // Every strategy meets the same lawn: with nothing missing and nothing wrong the free questions tell less than all
 // checks, and cost less.
 func TestMoreIsKnownWhereMoreIsLookedAt(t *testing.T) {
-	r, err := Run(context.Background(), Options{Lawns: 40, Seed: 11, Weather: 1, Chance: seeded, Strategies: []Strategy{Free, Fixed}, Workers: 2})
+	r, err := Run(context.Background(), Options{Lawns: 40, Seed: 11, Weather: 1, Chance: seeded, Strategies: []Strategy{Free, Fixed},
+		Workers: 2})
 	require.NoError(t, err)
 	free, fixed := r.Of[0], r.Of[1]
 	require.Greater(t, fixed.Right, free.Right)

@@ -30,7 +30,8 @@ func (s *Sky) blank(id, kind string) Band {
 func ramp(x, lo, hi float64) float64 { return math.Max(0, math.Min(1, (x-lo)/(hi-lo))) }
 
 func (s *Sky) bands() {
-	heat, night, drought, flood, frost := s.blank("heat", "stress"), s.blank("warm-nights", "stress"), s.blank("drought", "stress"), s.blank("waterlogged", "stress"), s.blank("frost", "stress")
+	heat, night, drought, flood, frost := s.blank("heat", "stress"), s.blank("warm-nights", "stress"), s.blank("drought", "stress"),
+		s.blank("waterlogged", "stress"), s.blank("frost", "stress")
 	spray := s.blank("spraying", "work")
 	s.spells = map[time.Time][]Spell{}
 	all := make([]weather.Day, len(s.Points))
@@ -144,7 +145,8 @@ func (s *Sky) regulatorBand() Band {
 // diseaseBands are the four published indices and the rows of the table. A day's strength is 1 where it is ripe, for an index
 // its share of the warning level.
 func (s *Sky) diseaseBands() {
-	dollar, brown, pythium, anthracnose := s.blank("dollar-spot", "disease"), s.blank("brown-patch", "disease"), s.blank("pythium-blight", "disease"), s.blank("anthracnose", "disease")
+	dollar, brown, pythium, anthracnose := s.blank("dollar-spot", "disease"), s.blank("brown-patch", "disease"),
+		s.blank("pythium-blight", "disease"), s.blank("anthracnose", "disease")
 	dollar.From, dollar.To, dollar.Open, dollar.Ripe = 2, 21, 3, .2
 	brown.From, brown.To, brown.Open = 2, 21, 3
 	pythium.From, pythium.To, pythium.Open = 0, 21, 2

@@ -17,7 +17,8 @@ func hourly(days int) []weather.Day {
 		h := weather.NoHours()
 		for k := range 24 {
 			h.Temp[k] = 14 + 11*math.Sin(2*math.Pi*float64(i-110)/365) + 6*math.Sin(2*math.Pi*float64(k-9)/24)
-			h.RH[k], h.Wind[k], h.Solar[k], h.Rain[k] = 70-20*math.Sin(2*math.Pi*float64(k-9)/24), 2, math.Max(0, 2*math.Sin(2*math.Pi*float64(k-6)/24)), 0
+			h.RH[k], h.Wind[k], h.Solar[k], h.Rain[k] = 70-20*math.Sin(2*math.Pi*float64(k-9)/24), 2,
+				math.Max(0, 2*math.Sin(2*math.Pi*float64(k-6)/24)), 0
 		}
 		if i%5 == 0 {
 			h.Rain[16] = 8

@@ -109,7 +109,10 @@ func TestADayFitForSpraying(t *testing.T) {
 
 // While it still warms up in late summer the autumn feeding is not open, whatever a cool day says.
 func TestNoAutumnFeedingWhileItWarms(t *testing.T) {
-	rising := from(time.Date(2026, 5, 1, 0, 0, 0, 0, time.UTC), 60, func(i int) (float64, float64) { return 8 + .1*float64(i), 18 + .15*float64(i) })
+	rising := from(time.Date(2026, 5, 1, 0, 0, 0, 0, time.UTC), 60, func(i int) (float64, float64) {
+		return 8 + .1*float64(i),
+			18 + .15*float64(i)
+	})
 	s := Look(rising, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: rising[59].Date})
 	b, _ := s.Band("autumn-feeding")
 	require.Equal(t, -1, firstOn(b), "cool, but it is spring")

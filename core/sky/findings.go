@@ -65,7 +65,8 @@ func (s *Sky) heatAndGrowth() {
 	s.word("heat-spell", "", w, fmt.Sprintf("%d of 14 days reached 32 °C", hot), last.AddDate(0, 0, -13), last)
 	s.number("growth-potential", math.Round(growth/float64(n)*100)/100, fmt.Sprintf("mean of %d days", n), last.AddDate(0, 0, -13), last)
 	soil := s.Points[s.Today]
-	s.word("soil-temp-class", "", soilClass(soil.SoilMean), fmt.Sprintf("about %.0f °C at 50 mm by day and night, %.0f °C in the afternoon", soil.SoilMean, soil.SoilPeak), last.AddDate(0, 0, -6), last)
+	s.word("soil-temp-class", "", soilClass(soil.SoilMean), fmt.Sprintf("about %.0f °C at 50 mm by day and night, %.0f °C in the afternoon",
+		soil.SoilMean, soil.SoilPeak), last.AddDate(0, 0, -6), last)
 	if !g.Warm {
 		days := 0
 		s.each(g.Onset, 0, 14, func(_ int, p *Point) {
@@ -73,7 +74,8 @@ func (s *Sky) heatAndGrowth() {
 				days++
 			}
 		})
-		s.number("soil-heat", float64(days), fmt.Sprintf("the root zone passed 29.4 °C in the afternoon on %d of the 14 days before onset", days), g.Onset.AddDate(0, 0, -13), g.Onset)
+		s.number("soil-heat", float64(days), fmt.Sprintf("the root zone passed 29.4 °C in the afternoon on %d of the 14 days before onset",
+			days), g.Onset.AddDate(0, 0, -13), g.Onset)
 	}
 }
 
@@ -134,7 +136,8 @@ func (s *Sky) rain() {
 	case worst >= .2:
 		w = "possible"
 	}
-	s.word("waterlogging-spell", "", w, fmt.Sprintf("the root zone was full and more came on %d of the 30 days before onset", days), when.AddDate(0, 0, -4), when)
+	s.word("waterlogging-spell", "", w, fmt.Sprintf("the root zone was full and more came on %d of the 30 days before onset", days),
+		when.AddDate(0, 0, -4), when)
 }
 
 func (s *Sky) water() {
@@ -166,7 +169,8 @@ func (s *Sky) water() {
 	case share >= .45:
 		w = "slight"
 	}
-	s.word("soil-water-deficit", "", w, fmt.Sprintf("%.0f mm depleted of %.0f mm on %s", worst, s.Total, at.Format("2 January")), g.Onset.AddDate(0, 0, -14), g.Onset)
+	s.word("soil-water-deficit", "", w, fmt.Sprintf("%.0f mm depleted of %.0f mm on %s", worst, s.Total, at.Format("2 January")),
+		g.Onset.AddDate(0, 0, -14), g.Onset)
 	if s.Endurance.Weeks > 0 {
 		s.endurance()
 	}
@@ -186,7 +190,8 @@ func (s *Sky) endurance() {
 	}
 	last := s.Points[at].Date
 	s.number("drought-endurance-used", math.Round(worst.Used*100)/100,
-		fmt.Sprintf("%.0f days past 85 %% depletion, of the %.1f weeks that this grass lasts", worst.Dry, worst.Weeks), last.AddDate(0, 0, -int(worst.Dry)), last)
+		fmt.Sprintf("%.0f days past 85 %% depletion, of the %.1f weeks that this grass lasts", worst.Dry, worst.Weeks),
+		last.AddDate(0, 0, -int(worst.Dry)), last)
 }
 
 func (s *Sky) cold() {
@@ -228,7 +233,8 @@ func (s *Sky) cold() {
 	} else if least <= limit+4 {
 		w = "near-limit"
 	}
-	s.word("deep-cold", "", w, fmt.Sprintf("%.1f °C without snow on %s; crowns of this grass begin to die at about %.0f °C", least, when.Format("2 January"), limit), last.AddDate(0, 0, -119), last)
+	s.word("deep-cold", "", w, fmt.Sprintf("%.1f °C without snow on %s; crowns of this grass begin to die at about %.0f °C", least,
+		when.Format("2 January"), limit), last.AddDate(0, 0, -119), last)
 
 	dry, days := 0.0, 0
 	s.each(g.Date, 0, 60, func(_ int, p *Point) {
@@ -249,7 +255,8 @@ func (s *Sky) cold() {
 		} else if dry >= 25 {
 			w = "moderate"
 		}
-		s.word("winter-drought", "", w, fmt.Sprintf("%.0f mm more evaporated than fell in 60 days without snow", dry), last.AddDate(0, 0, -59), last)
+		s.word("winter-drought", "", w, fmt.Sprintf("%.0f mm more evaporated than fell in 60 days without snow", dry), last.AddDate(0, 0, -59),
+			last)
 	}
 	if g.Warm && month >= time.February && month <= time.April {
 		s.greenUp()

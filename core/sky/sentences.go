@@ -45,7 +45,8 @@ func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentenc
 		}
 	})
 	if !g.Warm && hot > 0 {
-		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over %s in the afternoon on %d of the %d days %s.", in.Temp(HotSoil, 1), hot, n, before)
+		say("soil", onset.AddDate(0, 0, -13), onset, 2+float64(hot)/4, "The root zone was over %s in the afternoon on %d of the %d days %s.",
+			in.Temp(HotSoil, 1), hot, n, before)
 	}
 	emptiest, when := 0.0, onset
 	s.each(onset.AddDate(0, 0, 3), 0, 21, func(_ int, p *Point) {
@@ -56,11 +57,14 @@ func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentenc
 	switch {
 	case s.Unsaid: // the balance without the sprinklers would speak of a thirst that nobody knows of
 	case emptiest >= .85:
-		say("water", when.AddDate(0, 0, -7), when, 4, "%s %s in the root zone were gone (%s).", around, in.Part(emptiest*s.Total, s.Total), day(when))
+		say("water", when.AddDate(0, 0, -7), when, 4, "%s %s in the root zone were gone (%s).", around, in.Part(emptiest*s.Total, s.Total),
+			day(when))
 	case emptiest >= .5:
-		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %s gone on %s.", around, in.Part(emptiest*s.Total, s.Total), day(when))
+		say("water", when.AddDate(0, 0, -7), when, 2, "%s the root zone was past half: %s gone on %s.", around,
+			in.Part(emptiest*s.Total, s.Total), day(when))
 	default:
-		say("water", onset.AddDate(0, 0, -14), onset, 1.5, "The root zone stayed more than half full in the three weeks %s: drought stress is unlikely.", before)
+		say("water", onset.AddDate(0, 0, -14), onset, 1.5,
+			"The root zone stayed more than half full in the three weeks %s: drought stress is unlikely.", before)
 	}
 	surge, at := 0.0, onset
 	s.each(onset, 0, 21, func(i int, p *Point) {
@@ -95,7 +99,8 @@ func (s *Sky) Sentences(label func(id string) string, in units.Saying) []Sentenc
 		})
 		least := max(b.Open, 1)
 		if float64(known) >= .7*float64(b.To-b.From) && open >= least {
-			say(b.ID, first, last, 1+float64(open)/float64(2*least), "%s had its weather on %d of %d days in its own look-back.", label(b.ID), open, known)
+			say(b.ID, first, last, 1+float64(open)/float64(2*least), "%s had its weather on %d of %d days in its own look-back.", label(b.ID),
+				open, known)
 		}
 	}
 	s.sayFrost(say, in)
@@ -125,16 +130,20 @@ func (s *Sky) sayAhead(say func(row string, from, to time.Time, weight float64, 
 		case e.Used >= 1:
 			say("water", today.Date, today.Date, weight, "This grass has used up what it lasts without water. Crowns are starting to die.")
 		case e.Survival:
-			say("water", today.Date, today.Date, weight, "%.0f %% of this grass's drought tolerance is used. Survival water is due; about %.0f days left.", e.Used*100, e.DaysLeft)
+			say("water", today.Date, today.Date, weight,
+				"%.0f %% of this grass's drought tolerance is used. Survival water is due; about %.0f days left.", e.Used*100, e.DaysLeft)
 		default:
-			say("water", today.Date, today.Date, weight, "%.0f %% of this grass's drought tolerance is used; about %.0f days left.", e.Used*100, e.DaysLeft)
+			say("water", today.Date, today.Date, weight, "%.0f %% of this grass's drought tolerance is used; about %.0f days left.", e.Used*100,
+				e.DaysLeft)
 		}
 	}
 	if len(s.Points)-1 > s.Today {
 		if i := s.Balance.When(s.Today, .5); s.Unsaid {
-			say("water", today.Date, today.Date, 1.1, "This lawn is irrigated but the amount is unknown, so is the water in the root zone. Pull a core, or enter the weekly amount.")
+			say("water", today.Date, today.Date, 1.1,
+				"This lawn is irrigated but the amount is unknown, so is the water in the root zone. Pull a core, or enter the weekly amount.")
 		} else if i > s.Today {
-			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.", s.Points[i].Date.Format("2 January"))
+			say("water", s.Points[i].Date, s.Points[i].Date, 1.2, "By the forecast the root zone reaches half depletion on %s.",
+				s.Points[i].Date.Format("2 January"))
 		} else if i == s.Today {
 			say("water", today.Date, today.Date, 1.4, "Water is due: %s are gone today.", in.Part(today.Depletion, s.Total))
 		}

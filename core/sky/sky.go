@@ -141,7 +141,8 @@ func (s *Sky) points(all []weather.Day) {
 	}
 	s.Points = make([]Point, len(all))
 	for i, d := range all {
-		p := Point{Day: d, Forecast: i > s.Today, SoilMean: course[i].Mean, SoilPeak: course[i].Peak(), ET0: math.NaN(), ETc: math.NaN(), WetHours: math.NaN(), WetWarm: math.NaN(), Humid: math.NaN(), Growth: math.NaN()}
+		p := Point{Day: d, Forecast: i > s.Today, SoilMean: course[i].Mean, SoilPeak: course[i].Peak(), ET0: math.NaN(), ETc: math.NaN(),
+			WetHours: math.NaN(), WetWarm: math.NaN(), Humid: math.NaN(), Growth: math.NaN()}
 		b := s.Balance.Days[i]
 		p.Depletion, p.Share, p.Runoff = b.Depletion, s.Balance.Share(i), b.Runoff
 		if !b.Gap {

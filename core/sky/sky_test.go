@@ -39,7 +39,8 @@ func at(out []Computed, finding, cause string) (string, bool) {
 func TestDroughtAndHeat(t *testing.T) {
 	days := series(40, 20, 35, 0, nil)
 	dry := false
-	out, missing := Findings(days, nil, Ground{Zone: soil.Zone{Latitude: 38, Texture: "sandy-loam"}, Irrigated: &dry, EnduranceWeeks: 4, Date: days[39].Date})
+	out, missing := Findings(days, nil, Ground{Zone: soil.Zone{Latitude: 38, Texture: "sandy-loam"}, Irrigated: &dry, EnduranceWeeks: 4,
+		Date: days[39].Date})
 	word, _ := at(out, "soil-water-deficit", "")
 	require.Equal(t, "severe", word)
 	word, _ = at(out, "heat-spell", "")

@@ -10,7 +10,8 @@ import (
 )
 
 // AvailableWater is the water that a soil holds for plants, mm per m of depth (extension tables; loam where unknown).
-var AvailableWater = map[string]float64{"sand": 60, "loamy-sand": 80, "sandy-loam": 120, "loam": 170, "silt-loam": 200, "clay-loam": 180, "clay": 150}
+var AvailableWater = map[string]float64{"sand": 60, "loamy-sand": 80, "sandy-loam": 120, "loam": 170, "silt-loam": 200, "clay-loam": 180,
+	"clay": 150}
 
 // Infiltration is the rain that a soil takes in, mm/h, level and sound (extension tables; loam where unknown).
 var Infiltration = map[string]float64{"sand": 50, "loamy-sand": 35, "sandy-loam": 20, "loam": 12, "silt-loam": 8, "clay-loam": 6, "clay": 3}

@@ -63,7 +63,8 @@ func TestGroundDecidesWhatGoesIn(t *testing.T) {
 	require.InDelta(t, 6, Zone{Texture: "loam", SlopePercent: 12}.Intake(), 0)
 	require.InDelta(t, 3, Zone{Texture: "loam", Compacted: true}.Intake(), 0)
 	measured := 9.0
-	require.InDelta(t, 9, Zone{Texture: "clay", Repellent: true, InfiltrationMMH: &measured}.Intake(), 0, "what was measured goes before the table")
+	require.InDelta(t, 9, Zone{Texture: "clay", Repellent: true, InfiltrationMMH: &measured}.Intake(), 0,
+		"what was measured goes before the table")
 
 	day := dry(1)[0]
 	rain := 40.0

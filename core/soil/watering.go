@@ -294,7 +294,8 @@ func Ramp(kind string, up float64) []Step {
 		return []Step{{1, n, 3, 2, "the top centimetre stays moist until all of it is up"}, {n + 1, n + 6, 1, 5, "roots follow the water down"},
 			{n + 7, n + 11, .5, 10, "every other day, deeper"}, {n + 12, n + 18, .3, 18, "as an established lawn"}}
 	case "sod":
-		return []Step{{1, 3, 2, 8, "soaked through to the soil"}, {4, 10, 1, 8, "until it no longer lifts"}, {11, 21, .5, 12, "weaned"}, {22, 28, .3, 18, "as an established lawn"}}
+		return []Step{{1, 3, 2, 8, "soaked through to the soil"}, {4, 10, 1, 8, "until it no longer lifts"}, {11, 21, .5, 12, "weaned"},
+			{22, 28, .3, 18, "as an established lawn"}}
 	case "plugs":
 		return []Step{{1, 7, 2, 4, "each plug stays moist"}, {8, 14, 1, 6, "until runners show"}, {15, 28, .4, 12, "weaned"}}
 	}

@@ -43,7 +43,8 @@ func TestAuditRefuses(t *testing.T) {
 		cans    []Can
 		minutes float64
 		why     string
-	}{{cans(1, 2, 3), 15, "too few"}, {cans(1, 2, 3, 4), 0, "minutes"}, {cans(1, -2, 3, 4), 15, "cans[1]"}, {cans(0, 0, 0, 0), 15, "nothing was caught"}} {
+	}{{cans(1, 2, 3), 15, "too few"}, {cans(1, 2, 3, 4), 0, "minutes"}, {cans(1, -2, 3, 4), 15, "cans[1]"},
+		{cans(0, 0, 0, 0), 15, "nothing was caught"}} {
 		_, err := Audit(c.cans, c.minutes)
 		require.ErrorContains(t, err, c.why)
 	}
@@ -82,7 +83,8 @@ func TestWateringSplitsWhatWouldRunOff(t *testing.T) {
 		{"a short summer night ends the start at midnight", 4, 17, 3.5, 0, 2, 2, 225, 0},
 		{"a slope of clay soaks for hours", 40, 13, 6, 12, 2, 7, 375, 0},
 	} {
-		r, err := Watering(Zone{Texture: map[bool]string{true: "clay", false: "sand"}[c.slope > 0], SlopePercent: c.slope}, Sprinkler{RateMMH: c.rate, Uniformity: .8}, c.net, c.sunrise)
+		r, err := Watering(Zone{Texture: map[bool]string{true: "clay", false: "sand"}[c.slope > 0], SlopePercent: c.slope},
+			Sprinkler{RateMMH: c.rate, Uniformity: .8}, c.net, c.sunrise)
 		require.NoError(t, err)
 		require.GreaterOrEqual(t, r.Nights, c.nights, c.name)
 		require.LessOrEqual(t, r.Nights, c.most, c.name)

@@ -154,7 +154,8 @@ func table() []Species {
 	}
 	for _, g := range growths {
 		s := at[g.id]
-		s.GrowthStart, s.GreenBegins, s.Green90, s.GrowthStops, s.GrowthBest, s.GrowthSpread = g.start, g.begins, g.green90, g.stops, g.opt, g.sigma
+		s.GrowthStart, s.GreenBegins, s.Green90, s.GrowthStops, s.GrowthBest, s.GrowthSpread = g.start, g.begins, g.green90, g.stops, g.opt,
+			g.sigma
 	}
 	for _, p := range plantings {
 		s := at[p.id]

@@ -12,7 +12,8 @@ func TestConversions(t *testing.T) {
 		from, to string
 		want     float64
 	}{
-		{1, "in", "mm", 25.4}, {85, "F", "C", 29.4444}, {1, "gal/1000ft2", "L/100m2", 4.0746}, {6, "lb/1000ft2", "g/m2", 29.294}, {1, "acre", "m2", 4046.8564224}, {10, "mph", "m/s", 4.4704}, {0, "C", "F", 32},
+		{1, "in", "mm", 25.4}, {85, "F", "C", 29.4444}, {1, "gal/1000ft2", "L/100m2", 4.0746}, {6, "lb/1000ft2", "g/m2", 29.294},
+		{1, "acre", "m2", 4046.8564224}, {10, "mph", "m/s", 4.4704}, {0, "C", "F", 32},
 	} {
 		got, err := Convert(c.amount, c.from, c.to)
 		require.NoError(t, err)

@@ -71,7 +71,8 @@ func Look(z Zone, in units.Saying) []Notice {
 		return nil
 	}
 	if newest := s.Points[s.Today].Date; z.Case.Lawn.Date.Sub(newest) > SilentAfter*24*time.Hour {
-		return []Notice{{Kind: Silent, Level: Note, Since: newest.AddDate(0, 0, 1), Detail: "No weather data since " + newest.Format("2 January") + ", so newer warnings may be missing"}}
+		return []Notice{{Kind: Silent, Level: Note, Since: newest.AddDate(0, 0, 1),
+			Detail: "No weather data since " + newest.Format("2 January") + ", so newer warnings may be missing"}}
 	}
 	w := looker{z, s, in, nil}
 	w.windows()
@@ -218,7 +219,9 @@ func (w *looker) seasons() {
 		if at < 0 {
 			continue
 		}
-		n := Notice{Kind: Window, Subject: d.ID, Level: level, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%s over %s since 1 %s", w.in.DegreeDays(d.Opens), w.in.Temp(d.Base, 0), d.Since(w.s.Points[at].Date, w.Case.Lawn.Latitude).Month())}
+		n := Notice{Kind: Window, Subject: d.ID, Level: level, Since: w.s.Points[at].Date, Ahead: at > w.s.Today,
+			Detail: fmt.Sprintf("%s over %s since 1 %s", w.in.DegreeDays(d.Opens), w.in.Temp(d.Base, 0),
+				d.Since(w.s.Points[at].Date, w.Case.Lawn.Latitude).Month())}
 		if n.Ahead {
 			n.Detail += ", by the forecast"
 		}
@@ -226,7 +229,9 @@ func (w *looker) seasons() {
 	}
 	if b, ok := w.s.Band("regulator-worn-off"); ok {
 		if at := w.first(b); at >= 0 {
-			w.tell(Notice{Kind: Window, Subject: b.ID, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("%s since it was applied on %s: growth comes back with a surge", w.in.DegreeDays(sky.RegulatorLasts), w.s.Ground.Regulated.Format("2 January"))})
+			w.tell(Notice{Kind: Window, Subject: b.ID, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today,
+				Detail: fmt.Sprintf("%s since it was applied on %s: growth comes back with a surge", w.in.DegreeDays(sky.RegulatorLasts),
+					w.s.Ground.Regulated.Format("2 January"))})
 		}
 	}
 }
@@ -272,7 +277,8 @@ func (w *looker) heat() {
 		if first == w.s.Today {
 			first = w.began(b, first)
 		}
-		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today, Detail: fmt.Sprintf("%d of 5 days up to %s: no quick nitrogen, no herbicide, the mower up", hot, w.in.Temp(top, 0))})
+		w.tell(Notice{Kind: Window, Subject: "heat", Level: Note, Since: w.s.Points[first].Date, Ahead: first > w.s.Today,
+			Detail: fmt.Sprintf("%d of 5 days up to %s: no quick nitrogen, no herbicide, the mower up", hot, w.in.Temp(top, 0))})
 	}
 }
 
@@ -299,15 +305,18 @@ func (w *looker) endurance() {
 			continue
 		}
 		today := s.Points[i].Date
-		n := Notice{Kind: Endurance, Level: Note, Ahead: i > s.Today, Since: s.Points[max(0, e.Since)].Date, On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
+		n := Notice{Kind: Endurance, Level: Note, Ahead: i > s.Today, Since: s.Points[max(0, e.Since)].Date,
+			On: today.AddDate(0, 0, int(math.Round(e.DaysLeft)))}
 		left := fmt.Sprintf("about %.0f days are left", e.DaysLeft)
 		if e.DaysLeft < 1.5 {
 			left = "hardly a day is left"
 		}
-		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks, w.needed(), left)
+		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks,
+			w.needed(), left)
 		if e.Used >= 1 {
 			n.Level = Act
-			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die", e.Dry, e.Weeks)
+			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die",
+				e.Dry, e.Weeks)
 		}
 		if n.Ahead {
 			n.Detail += ", by the forecast"
@@ -369,7 +378,8 @@ func (w *looker) frost() {
 func (w *looker) feeding() {
 	b, _ := w.s.Band("autumn-feeding")
 	if at := w.first(b); at >= 0 {
-		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today, Detail: fmt.Sprintf("the ten days about it stay under %s: the main feeding of cool-season turf", w.in.Temp(weather.TurnMaxima, 0))}
+		n := Notice{Kind: Feeding, Level: Note, Since: w.s.Points[at].Date, Ahead: at > w.s.Today,
+			Detail: fmt.Sprintf("the ten days about it stay under %s: the main feeding of cool-season turf", w.in.Temp(weather.TurnMaxima, 0))}
 		if n.Ahead {
 			n.Detail = "by the forecast " + n.Detail
 		}

@@ -31,7 +31,8 @@ func weatherOf(last time.Time, n, ahead int, f func(k int) (lo, hi, rain, rh flo
 }
 
 func zone(species string, today time.Time, irrigated bool, past, forecast []weather.Day) watch.Zone {
-	return watch.Zone{Case: diagnosis.Case{Lawn: diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{species}, Texture: "loam", Irrigated: &irrigated}, Weather: past, Forecast: forecast, Findings: map[string]diagnosis.Value{}}, Had: map[string]bool{}}
+	return watch.Zone{Case: diagnosis.Case{Lawn: diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{species}, Texture: "loam",
+		Irrigated: &irrigated}, Weather: past, Forecast: forecast, Findings: map[string]diagnosis.Value{}}, Had: map[string]bool{}}
 }
 
 func look(z watch.Zone) map[string]watch.Notice {
@@ -317,7 +318,8 @@ func TestFollowHoldsItsPromise(t *testing.T) {
 			var now []watch.Notice
 			for _, subject := range []string{"a", "b"} {
 				if next(3) > 0 {
-					now = append(now, watch.Notice{Kind: watch.Window, Subject: subject, Level: 1 + int(next(2)%2), Since: today.AddDate(0, 0, -int(next(5)))})
+					now = append(now, watch.Notice{Kind: watch.Window, Subject: subject, Level: 1 + int(next(2)%2),
+						Since: today.AddDate(0, 0, -int(next(5)))})
 				}
 			}
 			steps := watch.Follow(standing, now, today)

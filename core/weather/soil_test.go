@@ -22,7 +22,8 @@ func TestTheSoilLagsAndIsCorrectedByReadings(t *testing.T) {
 	require.InDelta(t, plain[29].Peak(), plain[29].At(peakHour), 1e-9)
 
 	// short, thin and dry is hotter in the afternoon than tall and moist
-	require.Greater(t, SoilCourse(days, Canopy{HeightMM: 25, Thin: true, Dry: true}, nil)[29].Peak(), SoilCourse(days, Canopy{HeightMM: 90}, nil)[29].Peak()+1.5)
+	require.Greater(t, SoilCourse(days, Canopy{HeightMM: 25, Thin: true, Dry: true}, nil)[29].Peak(),
+		SoilCourse(days, Canopy{HeightMM: 90}, nil)[29].Peak()+1.5)
 
 	// a reading in the morning corrects the course at its own hour, not the mean by the plain difference
 	r := Reading{Date: days[25].Date, Hour: 8, TempC: plain[25].At(8) + 3}

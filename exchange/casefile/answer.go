@@ -180,16 +180,20 @@ type Way struct {
 
 // MarksOf puts marks for an area of damage (m²) into the open format.
 func MarksOf(m diagnosis.Marks, area float64) Marks {
-	return Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price), cent(m.CheckPrice), cent(area), m.Stake.Why}
+	return Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price),
+		cent(m.CheckPrice), cent(area), m.Stake.Why}
 }
 
 func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
 // Answered puts a diagnosis and its advice into the open format.
 func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
-	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{}, Told: r.Told()}
+	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
+		Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{},
+		Told: r.Told()}
 	for i, c := range r.Causes {
-		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For), Against: rows(c.Against), TogetherBits: c.TogetherBits}
+		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For),
+			Against: rows(c.Against), TogetherBits: c.TogetherBits}
 		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
 			m := MarksOf(r.Marks(c.ID), r.Damage)
 			line.Marks = &m
@@ -215,7 +219,8 @@ func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
 		}
 	}
 	for _, n := range r.Next {
-		c := Check{Finding: n.Finding, Station: n.Station, Bundled: bundled[n.Procedure], Also: n.Also, Procedure: n.Procedure, GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
+		c := Check{Finding: n.Finding, Station: n.Station, Bundled: bundled[n.Procedure], Also: n.Also, Procedure: n.Procedure,
+			GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
 		for _, o := range n.Outcomes {
 			out := Outcome{Label: o.Label, Chance: o.Chance, Causes: []P{}}
 			for _, p := range o.Causes {
@@ -244,8 +249,9 @@ func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
 // lineOf puts one verdict into the open format.
 func lineOf(x remedy.Advice) ActionLine {
 	l := ActionLine{
-		ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Called: x.Called, Reasons: some(x.Reasons), Cautions: some(x.Cautions),
-		Check: x.Check, UntilWhat: x.UntilWhat, Season: x.Season, Grade: x.Grade, LookAfter: x.LookAfter, Looks: x.Looks, Causes: x.Causes,
+		ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Called: x.Called, Reasons: some(x.Reasons),
+		Cautions: some(x.Cautions),
+		Check:    x.Check, UntilWhat: x.UntilWhat, Season: x.Season, Grade: x.Grade, LookAfter: x.LookAfter, Looks: x.Looks, Causes: x.Causes,
 		Order: x.Order, Gate: x.Gate, GateKind: string(x.Kind), As: x.As, Price: x.Price, AreaM2: math.Round(x.AreaM2),
 		Dose: x.Dose, NGM2: x.NGM2, Will: x.Will, WillNot: x.WillNot, IfWrong: x.IfWrong,
 	}
@@ -286,7 +292,8 @@ func Page(w io.Writer, c diagnosis.Case, a Answer) {
 	noticesPart(w, a)
 	checksPart(w, a)
 	changesPart(w, a)
-	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW, IN THIS ORDER"}, {"check-first", "CHECK FIRST"}, {"schedule", "SCHEDULE"}, {"hold", "HOLD"}} {
+	for _, part := range []struct{ verdict, head string }{{"do-now", "DO NOW, IN THIS ORDER"}, {"check-first", "CHECK FIRST"},
+		{"schedule", "SCHEDULE"}, {"hold", "HOLD"}} {
 		verdictPart(w, a, part.verdict, part.head)
 	}
 	choicesPart(w, a)
@@ -345,7 +352,8 @@ func changesPart(w io.Writer, a Answer) {
 		if i == 0 {
 			fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
 		}
-		fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome), c.Chance*100,
+		fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome),
+			c.Chance*100,
 			strings.ToLower(causeLabel(c.Leads)), c.Then*100)
 	}
 }

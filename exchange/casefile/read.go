@@ -507,8 +507,10 @@ func (p *parser) readWeather(at string, v any) (out []weather.Day) {
 	p.each(at, v, func(at string, v any) {
 		var d weather.Day
 		p.fields(at, v, map[string]func(string, any){
-			"date": p.date(&d.Date), "tmin_c": p.column(&d.TMin, -70, 60), "tmax_c": p.column(&d.TMax, -70, 60), "rain_mm": p.column(&d.Rain, 0, 2000),
-			"rh_mean": p.column(&d.RH, 0, 100), "wind_ms": p.column(&d.Wind, 0, 80), "solar_mj_m2": p.column(&d.Solar, 0, 50), "irrigation_mm": p.column(&d.Irrigation, 0, 300), "snow_cm": p.column(&d.Snow, 0, 1000),
+			"date": p.date(&d.Date), "tmin_c": p.column(&d.TMin, -70, 60), "tmax_c": p.column(&d.TMax, -70, 60),
+			"rain_mm": p.column(&d.Rain, 0, 2000),
+			"rh_mean": p.column(&d.RH, 0, 100), "wind_ms": p.column(&d.Wind, 0, 80), "solar_mj_m2": p.column(&d.Solar, 0, 50),
+			"irrigation_mm": p.column(&d.Irrigation, 0, 300), "snow_cm": p.column(&d.Snow, 0, 1000),
 		})
 		o, ok := v.(object)
 		if !ok {
@@ -541,7 +543,8 @@ func (p *parser) readTreatments(at string, v any) (before, on []diagnosis.Treatm
 					p.refuse(at, "unknown action %v", v)
 				}
 			},
-			"n_g_m2": p.number(&t.NGM2, 0, 100), "p_g_m2": p.number(&t.PGM2, 0, 100), "k_g_m2": p.number(&t.KGM2, 0, 100), "fe_g_m2": p.number(&t.FeGM2, 0, 50), "water_mm": p.number(&t.WMM, 0, 500),
+			"n_g_m2": p.number(&t.NGM2, 0, 100), "p_g_m2": p.number(&t.PGM2, 0, 100), "k_g_m2": p.number(&t.KGM2, 0, 100),
+			"fe_g_m2": p.number(&t.FeGM2, 0, 50), "water_mm": p.number(&t.WMM, 0, 500),
 			"source": p.word(&t.Source, "quick", "slow", "organic"), "note": p.text(&t.Note),
 			"this_visit": p.truth(&here),
 		})

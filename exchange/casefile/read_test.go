@@ -122,7 +122,8 @@ func TestRefusals(t *testing.T) {
 }
 
 func TestAllProblemsAtOnce(t *testing.T) {
-	_, err := casefile.Parse([]byte(strings.NewReplacer(`38.0`, `138`, `tall-fescue`, `astroturf`, `"grubs-per-m2": 86`, `"grubs-per-m2": -1`).Replace(whole)))
+	_, err := casefile.Parse([]byte(strings.NewReplacer(`38.0`, `138`, `tall-fescue`, `astroturf`, `"grubs-per-m2": 86`,
+		`"grubs-per-m2": -1`).Replace(whole)))
 	var refusal *casefile.Refusal
 	require.True(t, errors.As(err, &refusal))
 	require.Len(t, refusal.Problems, 3)

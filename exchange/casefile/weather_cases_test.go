@@ -30,7 +30,8 @@ func (s sky) json(end string) string {
 	var out []map[string]any
 	for i := s.days - 1; i >= 0; i-- {
 		wave := 1.5 * math.Sin(float64(i)/4)
-		day := map[string]any{"date": last.AddDate(0, 0, -i).Format(time.DateOnly), "tmin_c": math.Round((s.tmin+wave)*10) / 10, "tmax_c": math.Round((s.tmax+wave)*10) / 10, "rain_mm": 0.0, "snow_cm": s.snow}
+		day := map[string]any{"date": last.AddDate(0, 0, -i).Format(time.DateOnly), "tmin_c": math.Round((s.tmin+wave)*10) / 10,
+			"tmax_c": math.Round((s.tmax+wave)*10) / 10, "rain_mm": 0.0, "snow_cm": s.snow}
 		if s.every > 0 && i%s.every == 0 {
 			day["rain_mm"] = s.rain
 		}
@@ -81,7 +82,8 @@ func init() { cases = append(cases, fuller...) }
 
 // A series with gaps and columns missing is used for what it holds, and the answer says what it lacked.
 func TestGapsAreSaid(t *testing.T) {
-	w := written{date: "2026-07-15", lat: 37, species: "tall-fescue", more: sky{40, 20, 31, 5, 4, 0, 0, 0}.json("2026-07-15"), found: `{}`, name: "no humidity"}
+	w := written{date: "2026-07-15", lat: 37, species: "tall-fescue", more: sky{40, 20, 31, 5, 4, 0, 0, 0}.json("2026-07-15"), found: `{}`,
+		name: "no humidity"}
 	c := w.parse(t)
 	c.Weather[5].TMax, c.Weather[9].Rain = nil, nil
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
@@ -100,7 +102,8 @@ func TestGapsAreSaid(t *testing.T) {
 
 // The note of a treatment is never evidence, and neither is the title.
 func TestWordsAreNoEvidence(t *testing.T) {
-	base := written{name: "plain", date: "2026-08-20", lat: 40, species: "kentucky-bluegrass", found: `{"pattern":["irregular-patches"]}`, more: `"treatments":[{"date":"2026-08-01","action":"water-deep"}]`}
+	base := written{name: "plain", date: "2026-08-20", lat: 40, species: "kentucky-bluegrass", found: `{"pattern":["irregular-patches"]}`,
+		more: `"treatments":[{"date":"2026-08-01","action":"water-deep"}]`}
 	told := base
 	told.more = `"title":"Grubs!","notes":"surely grubs","treatments":[{"date":"2026-08-01","action":"water-deep","note":"client says grubs"}]`
 	a, b := diagnosis.Diagnose(base.parse(t), diagnosis.Options{}), diagnosis.Diagnose(told.parse(t), diagnosis.Options{})

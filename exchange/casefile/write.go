@@ -127,7 +127,8 @@ func days(ds []weather.Day) []any {
 	out := make([]any, 0, len(ds))
 	for _, d := range ds {
 		m := map[string]any{"date": d.Date.Format(time.DateOnly)}
-		for key, x := range map[string]*float64{"tmin_c": d.TMin, "tmax_c": d.TMax, "rain_mm": d.Rain, "rh_mean": d.RH, "wind_ms": d.Wind, "solar_mj_m2": d.Solar, "irrigation_mm": d.Irrigation, "snow_cm": d.Snow} {
+		for key, x := range map[string]*float64{"tmin_c": d.TMin, "tmax_c": d.TMax, "rain_mm": d.Rain, "rh_mean": d.RH, "wind_ms": d.Wind,
+			"solar_mj_m2": d.Solar, "irrigation_mm": d.Irrigation, "snow_cm": d.Snow} {
 			if x != nil {
 				m[key] = *x
 			}

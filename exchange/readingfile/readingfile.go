@@ -134,7 +134,8 @@ func Read(in io.Reader, known func(zone string) bool, today time.Time) (readings
 	return readings, place, nil
 }
 
-func read(line int, rec []string, place *time.Location, known func(string) bool, today time.Time, refused *refusal.Refusal) (r Reading, ok bool) {
+func read(line int, rec []string, place *time.Location, known func(string) bool, today time.Time, refused *refusal.Refusal) (r Reading,
+	ok bool) {
 	before := refused.Count
 	if len(rec) != len(header) {
 		refused.Add(line, "", "has %d fields, the header has %d", len(rec), len(header))

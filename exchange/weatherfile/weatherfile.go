@@ -256,7 +256,8 @@ func (b *builder) twice(line, i int, wall time.Time, known bool) int {
 		b.refused.Add(line, "", "%s stands twice", wall.Format("2006-01-02T15:04"))
 		return -1
 	}
-	b.s.Flags = append(b.s.Flags, Problem{Line: line, Reason: wall.Format("2006-01-02T15:04") + " comes twice as the clock goes back: rain is added up, the rest is the mean"})
+	b.s.Flags = append(b.s.Flags, Problem{Line: line,
+		Reason: wall.Format("2006-01-02T15:04") + " comes twice as the clock goes back: rain is added up, the rest is the mean"})
 	return 1
 }
 
@@ -270,7 +271,8 @@ func (b *builder) put(d *weather.Day, c column, x float64, hour, again int) {
 		si = x * .0864
 	}
 	if b.s.Hourly {
-		into := map[string]*[24]float64{"temp": &d.Hours.Temp, "rh": &d.Hours.RH, "rain": &d.Hours.Rain, "wind": &d.Hours.Wind, "solar": &d.Hours.Solar}[c.quantity]
+		into := map[string]*[24]float64{"temp": &d.Hours.Temp, "rh": &d.Hours.RH, "rain": &d.Hours.Rain, "wind": &d.Hours.Wind,
+			"solar": &d.Hours.Solar}[c.quantity]
 		switch {
 		case again == 0 || math.IsNaN(into[hour]):
 			into[hour] = si
@@ -281,7 +283,8 @@ func (b *builder) put(d *weather.Day, c column, x float64, hour, again int) {
 		}
 		return
 	}
-	into := map[string]**float64{"tmin": &d.TMin, "tmax": &d.TMax, "rh": &d.RH, "rain": &d.Rain, "wind": &d.Wind, "solar": &d.Solar, "snow": &d.Snow, "irrigation": &d.Irrigation}[c.quantity]
+	into := map[string]**float64{"tmin": &d.TMin, "tmax": &d.TMax, "rh": &d.RH, "rain": &d.Rain, "wind": &d.Wind, "solar": &d.Solar,
+		"snow": &d.Snow, "irrigation": &d.Irrigation}[c.quantity]
 	*into = &si
 }
 
@@ -292,11 +295,13 @@ func (b *builder) finish() {
 		b.s.Days[i] = b.s.Days[i].Daily()
 		if i > 0 {
 			if gap := int(b.s.Days[i].Date.Sub(b.s.Days[i-1].Date).Hours()/24) - 1; gap > 0 {
-				b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s missing after %s", map[bool]string{true: "1 day is", false: fmt.Sprintf("%d days are", gap)}[gap == 1], b.s.Days[i-1].Date.Format(time.DateOnly))})
+				b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s missing after %s",
+					map[bool]string{true: "1 day is", false: fmt.Sprintf("%d days are", gap)}[gap == 1], b.s.Days[i-1].Date.Format(time.DateOnly))})
 			}
 		}
 		if d := b.s.Days[i]; d.TMin != nil && d.TMax != nil && *d.TMin > *d.TMax {
-			b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s: the minimum lies over the maximum; they are read the other way round", d.Date.Format(time.DateOnly))})
+			b.s.Flags = append(b.s.Flags, Problem{Reason: fmt.Sprintf("%s: the minimum lies over the maximum; they are read the other way round",
+				d.Date.Format(time.DateOnly))})
 			b.s.Days[i].TMin, b.s.Days[i].TMax = d.TMax, d.TMin
 		}
 	}
@@ -324,7 +329,8 @@ func Write(w io.Writer, days []weather.Day, hourly bool, zone *time.Location) er
 	}
 	for _, d := range days {
 		if !hourly {
-			fmt.Fprintf(out, "%s,%s,%s,%s,%s,%s,%s,%s,%s\n", d.Date.Format(time.DateOnly), optional(d.TMin), optional(d.TMax), optional(d.RH), optional(d.Rain), optional(d.Wind), optional(d.Solar), optional(d.Snow), optional(d.Irrigation))
+			fmt.Fprintf(out, "%s,%s,%s,%s,%s,%s,%s,%s,%s\n", d.Date.Format(time.DateOnly), optional(d.TMin), optional(d.TMax), optional(d.RH),
+				optional(d.Rain), optional(d.Wind), optional(d.Solar), optional(d.Snow), optional(d.Irrigation))
 			continue
 		}
 		if d.Hours == nil {
@@ -336,7 +342,8 @@ func Write(w io.Writer, days []weather.Day, hourly bool, zone *time.Location) er
 				continue
 			}
 			x := d.Hours
-			fmt.Fprintf(out, "%sT%02d:00,%s,%s,%s,%s,%s\n", d.Date.Format(time.DateOnly), h, number(x.Temp[h]), number(x.RH[h]), number(x.Rain[h]), number(x.Wind[h]), number(x.Solar[h]))
+			fmt.Fprintf(out, "%sT%02d:00,%s,%s,%s,%s,%s\n", d.Date.Format(time.DateOnly), h, number(x.Temp[h]), number(x.RH[h]), number(x.Rain[h]),
+				number(x.Wind[h]), number(x.Solar[h]))
 		}
 	}
 	return out.Flush()

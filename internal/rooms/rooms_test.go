@@ -36,7 +36,8 @@ func packages(t *testing.T) []pkg {
 }
 
 // outside are the packages of the standard library that reach out of the process or draw chance.
-var outside = []string{"os", "net", "io/fs", "database/sql", "math/rand", "math/rand/v2", "crypto/rand", "log", "log/slog", "os/exec", "syscall", "unsafe"}
+var outside = []string{"os", "net", "io/fs", "database/sql", "math/rand", "math/rand/v2", "crypto/rand", "log", "log/slog", "os/exec",
+	"syscall", "unsafe"}
 
 func TestArrowsPointInward(t *testing.T) {
 	seen := 0
@@ -70,7 +71,8 @@ func TestArrowsPointInward(t *testing.T) {
 
 // TestTheCoreReadsNoClock looks for time.Now and its kin in the core's sources.
 func TestTheCoreReadsNoClock(t *testing.T) {
-	out, err := exec.Command("grep", "-rnE", `time\.(Now|Since|Until|After|Tick|Sleep)\(`, "../../core", "--include=*.go", "--exclude=*_test.go").CombinedOutput()
+	out, err := exec.Command("grep", "-rnE", `time\.(Now|Since|Until|After|Tick|Sleep)\(`, "../../core", "--include=*.go",
+		"--exclude=*_test.go").CombinedOutput()
 	var exit *exec.ExitError
 	require.True(t, errors.As(err, &exit) && exit.ExitCode() == 1, "the core reads a clock:\n%s", out)
 }

@@ -63,7 +63,8 @@ func mutantsOf(pkg string) (out []mutant, err error) {
 
 func (c *changer) add(what string, from, to token.Pos, text string) {
 	a, b := c.set.Position(from).Offset, c.set.Position(to).Offset
-	c.out = append(c.out, mutant{pkg: c.pkg, file: c.file, from: a, to: b, text: text, what: what, line: c.set.Position(from).Line, before: string(c.source[a:b])})
+	c.out = append(c.out, mutant{pkg: c.pkg, file: c.file, from: a, to: b, text: text, what: what, line: c.set.Position(from).Line,
+		before: string(c.source[a:b])})
 }
 
 func (c *changer) text(n ast.Node) string {

@@ -38,7 +38,8 @@ const (
 func main() {
 	n := flag.Int("n", 80, "changes for each package, drawn at random")
 	seed := flag.Uint64("seed", 1, "of the draw")
-	wide := flag.String("wide", "./core/... ./exchange/...", "packages whose tests are asked when the package's own notice nothing; empty for none")
+	wide := flag.String("wide", "./core/... ./exchange/...",
+		"packages whose tests are asked when the package's own notice nothing; empty for none")
 	jobs := flag.Int("j", 2, "runs at once")
 	only := flag.String("what", "", "only changes of this kind")
 	flag.Parse()
@@ -159,7 +160,8 @@ func report(pkg string, list []tried) {
 		fmt.Printf("%s: nothing to change\n", pkg)
 		return
 	}
-	fmt.Printf("%s: %d of %d noticed, %.0f %% (%s)\n", pkg, count[killed], fit, 100*float64(count[killed])/float64(fit), time.Now().Format(time.DateOnly))
+	fmt.Printf("%s: %d of %d noticed, %.0f %% (%s)\n", pkg, count[killed], fit, 100*float64(count[killed])/float64(fit),
+		time.Now().Format(time.DateOnly))
 }
 
 func brief(s string) string {
