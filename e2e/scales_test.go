@@ -79,7 +79,7 @@ func TestThePricesShowWhatTheyWouldChange(t *testing.T) {
 	p := open(t, address)
 	p.signIn("owner")
 	p.visit("/firm")
-	p.clickText("The few prices from which the marks on the scales follow")
+	p.clickText("Prices behind the check and treat thresholds")
 	p.has("program's own guesses")
 	p.types(`[aria-label="A square metre of lawn"]`, "1")
 	p.has("Marks that move")

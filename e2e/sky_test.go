@@ -66,7 +66,7 @@ func TestOvernightOnDay(t *testing.T) {
 	p.sees(".told > li")
 	told := eval[float64](p, `document.querySelectorAll('.watch .told > li').length`)
 	require.Equal(t, "endurance", eval[string](p, `document.querySelector('.told > li').dataset.kind`), "thirst comes first")
-	require.Contains(t, eval[string](p, `document.querySelector('.told > li').innerText`), "crowns begin to die", "with the reason")
+	require.Contains(t, eval[string](p, `document.querySelector('.told > li').innerText`), "Crowns are starting to die", "with the reason")
 	require.True(t, eval[bool](p, `[...document.querySelectorAll('.watch button, .watch a')].every((b) => b.getBoundingClientRect().height >= 44 && (b.innerText || b.ariaLabel))`), "room for gloves")
 	p.click(`[aria-label="Noted: Endurance used up"]`)
 	p.until("put away", `!document.querySelector('[aria-label="Noted: Endurance used up"]')`)
@@ -156,7 +156,7 @@ func TestInTheirOwnUnits(t *testing.T) {
 	p.sees(".sky-chart canvas")
 	p.until("sentences in Fahrenheit", `[...document.querySelectorAll('.sentences button')].some((b) => b.innerText.includes('over 85 °F'))`)
 	p.until("sums in inches", `/\d\.\d\d in$/.test(document.querySelector('.rain-sums dd').innerText)`)
-	p.until("watering in inches", `/of \d\.\d\d in are gone/.test(document.querySelector('.watering').innerText)`)
+	p.until("watering in inches", `/of \d\.\d\d in used/.test(document.querySelector('.watering').innerText)`)
 	p.clickText("Table")
 	p.has("rain in")
 	require.Empty(t, eval[[]string](p, `document.querySelector('.sky-page main').innerText.match(/.*(\bmm\b|°C).*/g) ?? []`),
