@@ -125,7 +125,7 @@ func Judge(course []Point, looks []Look, target float64) Judgement {
 	case last.Cover >= target-.005:
 		j.Verdict, j.Reason = Recovered, fmt.Sprintf("%.0f %% on day %d reaches the target of %.0f %%", last.Cover*100, last.Day, target*100)
 	case last.Cover < at.Low-error95:
-		j.Verdict, j.Reason = OffCourse, say+": back to the scales; no answer to the treatment is evidence too"
+		j.Verdict, j.Reason = OffCourse, say+": diagnose it again; no response to the treatment is evidence too"
 	case last.Cover < at.Mid-error95 && gp < .3:
 		j.Verdict, j.Reason = Slow, say+fmt.Sprintf("; the weather let it grow at %.0f %% of its best", gp*100)
 	case last.Cover < at.Mid-error95:

@@ -310,7 +310,9 @@ func (p *plan) finish(a *action, v *Advice) {
 	if a.class == "n" && !spoken[a.id] {
 		v.NGM2 = s.doseOf(a.id)
 	}
-	v.Price = math.Round(s.r.Prices.Of(stakeFor(a.id), v.AreaM2)*100) / 100
+	if Recorded(a.id) {
+		v.Price = math.Round(s.r.Prices.Of(stakeFor(a.id), v.AreaM2)*100) / 100
+	}
 	s.about(cause, func() {
 		told := tellings[a.id]
 		v.Dose, v.Will, v.WillNot, v.IfWrong = s.tell(told.dose, a), told.will, told.willNot, told.wrong

@@ -43,11 +43,11 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
       {noted.isError && <Problem error={noted.error} />}
       {fresh.length === 0 && <p className="faint">Nothing new has opened.</p>}
       <ul className="told">{fresh.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} left={left(day, g, true)} onNoted={may ? () => noted.mutate({ kind: g.kind, subject: g.subject }) : undefined} busy={noted.isPending} />)}</ul>
-      {rest.length > 0 && <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} what still stands ({lawns(day, rest, false)})</button>}
+      {rest.length > 0 && <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} earlier notices ({lawns(day, rest, false)})</button>}
       {open && <ul className="told">{rest.map((g) => <Told key={g.key} g={g} today={day.today} form={me.date_form} left={left(day, g, false)} />)}</ul>}
       <p className="watch-foot faint">
-        {w.finished ? <>Looked at {w.sites === 1 ? 'one site' : `${w.sites} sites`} for {showDate(w.day, me.date_form)}{w.unchanged > 0 && `, ${w.unchanged} of ${w.zones} lawns unchanged`}.</> : <><progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Looking" /> Looking: {w.sites_done} of {w.sites} sites</>}
-        {may && w.finished && <button type="button" className="quiet" disabled={look.isPending} onClick={() => look.mutate()}>Look now</button>}
+        {w.finished ? <>Checked {w.sites === 1 ? 'one site' : `${w.sites} sites`} for {showDate(w.day, me.date_form)}{w.unchanged > 0 && `, ${w.unchanged} of ${w.zones} lawns unchanged`}.</> : <><progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Checking" /> Checking: {w.sites_done} of {w.sites} sites</>}
+        {may && w.finished && <button type="button" className="quiet" disabled={look.isPending} onClick={() => look.mutate()}>Check now</button>}
       </p>
       {look.isError && <Problem error={look.error} />}
     </section>

@@ -38,9 +38,9 @@ function whenOf(a: Line, form: Schemas['Me']['date_form']): string {
 
 /** One job of the plan: what, when and why in sight; how much, what it brings and the cautions under it. */
 function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
-  const [open, setOpen] = useState(a.verdict === 'do-now' && place <= 3)
   const { visit, zone, me, words } = at
   const action = words.action.get(a.id)
+  const [open, setOpen] = useState(a.verdict === 'do-now' && (place <= 3 || !!action?.pesticide)) // its caution stands in sight
   const canRecord = me.rights.includes('record-treatment') && a.verdict === 'do-now' && action?.recorded
   const licensed = me.rights.includes('record-pesticide') || !action?.pesticide
   return (
