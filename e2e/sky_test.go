@@ -121,7 +121,7 @@ func TestMeasuredOnTheSite(t *testing.T) {
 		"hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n2026-08-20T15:00,"+name+",soil-temp-c,29.5,C\n")
 	p.has("1 reading of 1 line is in")
 	p.types(`[aria-label="Depth given"]`, "14")
-	p.clickText("Note it")
+	p.clickText("Log it")
 	p.has("Noted.")
 	p.clickText("Table")
 	p.until("all of it is in the series", `(() => { const rows = [...document.querySelectorAll('.sky-table tbody tr')].map((r) => r.innerText); return rows.some((r) => r.startsWith('19 Aug') && r.includes('31.0')) && rows.some((r) => r.startsWith('20 Aug') && /29\.5/.test(r)) })()`)

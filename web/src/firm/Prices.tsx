@@ -22,7 +22,7 @@ const fields: [keyof Figures, string, string][] = [
   ['water_m3', 'Water', 'a cubic metre'],
   ['lab', 'A laboratory sample', ''],
 ]
-const calls: Record<string, string> = { act: 'act', check: 'look first', leave: 'leave' }
+const calls: Record<string, string> = { act: 'act', check: 'check first', leave: 'leave' }
 
 function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schemas['Me']; may: boolean }) {
   const words = useWords()

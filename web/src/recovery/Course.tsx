@@ -52,7 +52,7 @@ export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: S
       <p>{r.reason}</p>
       <dl>
         {r.green_on && r.verdict !== 'recovered' && <><dt>{r.green_on < today ? 'Was expected back' : 'Back'} to {Math.round(r.target * 100)} % about</dt><dd className="num">{showDate(r.green_on, form)}</dd></>}
-        {r.next_look && <><dt>Next look</dt><dd className="num">{showDate(r.next_look.due_on, form, true)}</dd></>}
+        {r.next_look && <><dt>Next follow-up</dt><dd className="num">{showDate(r.next_look.due_on, form, true)}</dd></>}
         {Math.abs(r.learned_rate - 1) >= 0.05 && <><dt>This zone grows</dt><dd className="num">{r.learned_rate.toFixed(1)} × the usual rate</dd></>}
       </dl>
     </div>

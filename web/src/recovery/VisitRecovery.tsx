@@ -102,7 +102,7 @@ export function Done({ r, form, label, cause }: { r: Schemas['Recovery']; form: 
   const lines = [
     ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${percent(g.probability)} %`, key: g.id })),
     ...r.records.map((x) => ({ on: x.applied_on ?? '', what: `${label(x.action)}${x.product ? `, ${x.product}` : ''}`, key: x.id })),
-    ...r.looks.map((l) => ({ on: l.looked_on ?? '', what: `Look: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`, key: l.id })),
+    ...r.looks.map((l) => ({ on: l.looked_on ?? '', what: `Measured: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`, key: l.id })),
   ].sort((a, b) => b.on.localeCompare(a.on))
   if (lines.length === 0) return null
   return (

@@ -19,7 +19,7 @@ export default function ZoneRecovery() {
   return (
     <div className="recovery-page">
       <header className="visit-head"><div className="visit-place"><h1>{site?.name}</h1><span className="faint">{site?.zones?.find((z) => z.id === zone)?.name}</span></div>
-        <div className="views"><Link to={`/sites/${site?.id ?? ''}`}>The site</Link>{r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the next look</Link>}</div></header>
+        <div className="views"><Link to={`/sites/${site?.id ?? ''}`}>The site</Link>{r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the follow-up</Link>}</div></header>
       <main>
         <div>
           <VerdictBox r={r} form={me.date_form} today={me.today} />

@@ -47,7 +47,7 @@ function FileIn({ site, kind }: { site: string; kind: 'weather' | 'readings' }) 
   const count = (n: number, word: string) => `${n.toLocaleString('en')} ${word}${n === 1 ? '' : 's'}`
   return (
     <div className="file-in">
-      <label className="plain-button">Take in a file<input type="file" accept=".csv,text/csv" aria-label={kind === 'weather' ? 'Weather file' : 'Readings file'} disabled={send.isPending} onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) send.mutate(f) }} /></label>
+      <label className="plain-button">Import a file<input type="file" accept=".csv,text/csv" aria-label={kind === 'weather' ? 'Weather file' : 'Readings file'} disabled={send.isPending} onChange={(e) => { const f = e.target.files?.[0]; e.target.value = ''; if (f) send.mutate(f) }} /></label>
       {how && <p role="status"><progress value={how.part} max={1} aria-label="How far" /> {how.words}</p>}
       {send.isError && <Problem error={send.error} />}
       {send.isSuccess && (
@@ -76,7 +76,7 @@ function Given({ zone, name, me }: { zone: string; name: string; me: Schemas['Me
       <div className="given">
         <label className="field"><span>Day</span><input className="plain-date" type="date" max={me.today} required aria-label="Day of watering" value={day} onChange={(e) => setDay(e.target.value)} /></label>
         <label className="field"><span>Depth, {unitFor('mm', me.unit_system)?.label}</span><input className="plain-date" inputMode="decimal" required aria-label="Depth given" value={amount} onChange={(e) => setAmount(e.target.value)} /></label>
-        <button type="submit" className="plain-button" disabled={mm === undefined || save.isPending}>Note it</button>
+        <button type="submit" className="plain-button" disabled={mm === undefined || save.isPending}>Log it</button>
       </div>
       {save.isError && <Problem error={save.error} />}
       {save.isSuccess && !amount && <p role="status" className="faint">Noted.</p>}

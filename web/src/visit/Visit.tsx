@@ -171,7 +171,7 @@ export default function Visit() {
         {!d && !scales.isError && <Busy what="the scales" />}
         {d && (
           <>
-            <h2>On the scales <small className="faint">line: look first, tick: act</small></h2>
+            <h2>On the scales <small className="faint">line: check first, tick: act</small></h2>
             <Scales diagnosis={d} before={scales.data?.before} words={words} selected={open} rows={6}
               onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))} />
             <NextChecks next={next} decisive={decisive} settled={d.settled} words={words} onGo={goTo} />
