@@ -204,6 +204,22 @@ func ValueLabel(id string) string {
 }
 
 var valueLabels = map[string]string{
+	"bermuda-in-cool":                        "bermudagrass in cool-season turf",
+	"bent-trivialis":                         "bentgrass or rough bluegrass",
+	"coarse-clumps":                          "coarse clumps of tall fescue",
+	"torpedo-cogon":                          "torpedograss or cogongrass",
+	"windmill-carpet":                        "windmill or carpetgrass",
+	"annual-sedge":                           "annual sedge or rush",
+	"daisy-selfheal":                         "daisy or selfheal",
+	"speedwell-creeping":                     "creeping speedwell",
+	"bindweed-dock":                          "bindweed, dock or flatweed",
+	"mallow-carrot":                          "mallow or wild carrot",
+	"medic-lespedeza":                        "black medic or lespedeza",
+	"star-bulb":                              "star-of-Bethlehem and the like",
+	"brome-barley":                           "brome or barley",
+	"wild-garlic":                            "wild garlic or onion",
+	"burweed":                                "lawn burweed",
+	"mouse-ear":                              "mouse-ear chickweed",
 	"hourglass-lesion-tan-with-brown-border": "hourglass lesion, tan, brown ends",
 	"oval-lesion-purple-border":              "oval lesion, purple border",
 	"irregular-lesion-tan-dark-border":       "irregular lesion, thin dark border",

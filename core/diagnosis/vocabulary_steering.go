@@ -35,6 +35,13 @@ var steering = []Finding{
 		Ask: "Within 3 m of what would be cut", Kind: YesNo},
 	{ID: "weed-lines-percent", Station: "walk", Procedure: "walk", Minutes: .5, Label: "Lines with weeds",
 		Ask: "Share of the walking lines that carry the weed", Kind: Number, Unit: "%", Max: 100, Bands: nums("25"), Step: 5},
+	{ID: "weeds-named", Station: "walk", Procedure: "walk", Minutes: 1, Label: "Weeds by name",
+		Ask: "Those that are known for sure; leave the rest", Kind: AnyOf, Values: ids("crabgrass goosegrass foxtail barnyardgrass stiltgrass sandbur annual-bluegrass annual-ryegrass brome-barley " +
+			"dallisgrass quackgrass bermuda-in-cool kikuyu nimblewill bent-trivialis coarse-clumps torpedo-cogon " +
+			"windmill-carpet yellow-nutsedge purple-nutsedge kyllinga annual-sedge dandelion white-clover plantain " +
+			"ground-ivy wild-violet wood-sorrel daisy-selfheal buttercup thistle yarrow dollarweed buttonweed betony " +
+			"speedwell-creeping mouse-ear bindweed-dock mallow-carrot knotweed spurge purslane medic-lespedeza doveweed " +
+			"chamberbitter chickweed henbit bittercress burweed cudweed wild-garlic star-bulb")},
 	{ID: "weed-plants", Station: "walk", Procedure: "walk", Minutes: .5, Label: "Number of weeds",
 		Ask: "Plants in the zone, where they can be counted", Kind: Number, Unit: "plants", Max: 10000, Scale: Log, Bands: nums("40"), Step: 5},
 	{ID: "emergence-percent", Station: "walk", Procedure: "walk", Minutes: .3, Label: "Come up",

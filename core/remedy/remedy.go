@@ -72,6 +72,9 @@ func init() {
 	for i := range actions {
 		actionAt[actions[i].id] = i
 	}
+	for i := range weedRowsByName {
+		weedAt[weedRowsByName[i].id] = &weedRowsByName[i]
+	}
 	nameMeasures()
 	nameLateMeasures()
 	nameTerms()

@@ -151,6 +151,10 @@ var lastTerms = []struct{ name, test, source string }{
 
 // weedRows call for what is done about weeds: the first that holds decides.
 var weedRows = []factRow{
+	{"herbicide-spot", Avoid, "no-selective", "nothing selective takes {weeds-named} out of {grass}", ""},
+	{"herbicide-broadcast", Avoid, "no-selective", "nothing selective takes {weeds-named} out of {grass}", ""},
+	{"off-type-removal", Schedule, "no-selective and weed-cover-percent <= 30", "{weeds-named}: take out the patch with 30 cm around it, and seed", ""},
+	{"hand-weed", Avoid, "pulled-in-vain", "{weeds-named} comes back from what stays in the ground", ""},
 	{"herbicide-spot", Avoid, "by-hand", "few enough to pull by hand", ""},
 	{"herbicide-spot", Avoid, "wild-over", "more than half is wild grass: renovate, no selective product", ""},
 	{"herbicide-spot", Avoid, "weed-cover-percent > 15 and without tender and without weed-lines-percent <= 25", "too many for spots: one or the other, and this is for broadcast", ""},
@@ -161,6 +165,7 @@ var weedRows = []factRow{
 	{"herbicide-spot", DoNow, "weed-cover-percent > 15 and (tender or weed-lines-percent <= 25)", "{weed-cover-percent} of weeds, in places: by wick or shield", ""},
 	{"herbicide-spot", CheckFirst, "unknown(weed-cover-percent) and p(weed-invasion) >= .3", "how many weeds decides between spot and broadcast", "weed-cover-percent"},
 	{"herbicide-broadcast", Avoid, "wild-over", "more than half is wild grass: renovate, no selective product", ""},
+	{"herbicide-broadcast", CheckFirst, "wild-grass and unknown(weeds-named) and without weed-kinds = broadleaf", "which grass it is decides whether anything takes it out", "weeds-named"},
 	{"herbicide-broadcast", Avoid, "weed-cover-percent > 50 and perennials and unknown-mix", "more weeds than grass: renew it after the reason is dealt with", ""},
 	{"herbicide-broadcast", Avoid, "not-up", "annual weeds of last year are not up yet: a pre-emergent, or wait for young ones", ""},
 	{"herbicide-broadcast", Avoid, "dying", "these annuals die by themselves with the season: mow, and book the pre-emergent", ""},

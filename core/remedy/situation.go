@@ -69,7 +69,7 @@ const (
 )
 
 func survey(c diagnosis.Case, r diagnosis.Result, say units.Saying) *situation {
-	s := &situation{c: c, r: r, v: r.Values, say: say, last: map[string]float64{}, sums: map[string][]float64{}, opens: map[opening]stretch{}}
+	s := &situation{c: c, r: r, v: withKinds(r.Values), say: say, last: map[string]float64{}, sums: map[string][]float64{}, opens: map[opening]stretch{}}
 	if len(c.Lawn.Species) > 0 {
 		s.grass, _ = turf.ByID(c.Lawn.Species[0])
 	}

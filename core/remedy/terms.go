@@ -2,6 +2,7 @@ package remedy
 
 import (
 	"math"
+	"strings"
 
 	"hodos/core/diagnosis"
 	"hodos/core/turf"
@@ -175,8 +176,16 @@ func nameTerms() {
 		"always":      func(*situation, int) truth { return yes },
 		"spring":      func(s *situation, k int) truth { return truthOf(s.phase(k) > yearDays/2) },
 		"autumn":      func(s *situation, k int) truth { return truthOf(s.phase(k) <= yearDays/2) },
-		"bunch":       func(s *situation, _ int) truth { return truthOf(!s.grass.Creeping) },
-		"creeping":    func(s *situation, _ int) truth { return truthOf(s.grass.Creeping) },
+		"no-selective": everyNamed(func(s *situation, w *weedRow) bool {
+			family := "C"
+			if s.grass.Family == turf.Warm {
+				family = "W"
+			}
+			return !strings.Contains(w.out, family)
+		}),
+		"pulled-in-vain": everyNamed(func(_ *situation, w *weedRow) bool { return w.byHand == "no" }),
+		"bunch":          func(s *situation, _ int) truth { return truthOf(!s.grass.Creeping) },
+		"creeping":       func(s *situation, _ int) truth { return truthOf(s.grass.Creeping) },
 		"seeded": func(s *situation, _ int) truth {
 			return anyGrass(s, func(g turf.Species) bool { return g.Seed.Known() })
 		},

@@ -70,6 +70,8 @@ func (s *situation) wordFor(name string, a *action) (string, bool) {
 		return s.label(s.it), true
 	case "p":
 		return percent(s.r.P(s.it)), true
+	case "weeds-named":
+		return strings.ToLower(strings.Join(s.valueLabels("weeds-named"), " and ")), true
 	case "since":
 		return ago(s.since(a.class)), true
 	case "since-n":
@@ -108,6 +110,13 @@ func ago(days float64) string {
 func (s *situation) labels(causes []string) (out []string) {
 	for _, c := range causes {
 		out = append(out, s.label(c))
+	}
+	return out
+}
+
+func (s *situation) valueLabels(finding string) (out []string) {
+	for _, x := range s.v[finding].List {
+		out = append(out, diagnosis.ValueLabel(x))
 	}
 	return out
 }
