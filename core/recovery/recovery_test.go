@@ -140,3 +140,56 @@ func TestWhatIsLearnedIsBounded(t *testing.T) {
 	resting := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "common-bermudagrass"), days(60, 3), 1, 1)
 	require.Equal(t, 1.0, Learn(resting, []Look{{0, .3}, {20, .6}}), "nothing was expected")
 }
+
+func TestADayOfGrowthByHand(t *testing.T) {
+	cool, unknown := turf.Species{Family: turf.Cool, Creeping: true, RecoverPerDay: .1}, turf.Species{Family: turf.Cool, Creeping: true}
+	bunch := turf.Species{Family: turf.Cool, RecoverPerDay: .1}
+	for _, c := range []struct {
+		name    string
+		s       Start
+		g       turf.Species
+		water   float64
+		learned float64
+		want    float64 // growth of the first day at the best temperature
+	}{
+		{"logistic", Start{Cover: .4, LiveCrowns: math.NaN()}, cool, 1, 1, .1 * .4 * (1 - .4/.97)},
+		{"half the water", Start{Cover: .4, LiveCrowns: math.NaN()}, cool, .5, 1, .5 * .1 * .4 * (1 - .4/.97)},
+		{"water is a share", Start{Cover: .4, LiveCrowns: math.NaN()}, cool, 7, 1, .1 * .4 * (1 - .4/.97)},
+		{"learned", Start{Cover: .4, LiveCrowns: math.NaN()}, cool, 1, 1.6, 1.6 * .1 * .4 * (1 - .4/.97)},
+		{"an unknown grass", Start{Cover: .4, LiveCrowns: math.NaN()}, unknown, 1, 1, .045 * .4 * (1 - .4/.97)},
+		{"a ceiling of the site", Start{Cover: .4, LiveCrowns: math.NaN(), Ceiling: .8}, cool, 1, 1, .1 * .4 * .5},
+		{"runners of dead ground", Start{Cover: .4, LiveCrowns: 0}, cool, 1, 1, .15 * .1 * .4 * (1 - .4/.97)},
+		{"four in five alive", Start{Cover: .4, LiveCrowns: .8}, cool, 1, 1, .83 * .1 * .4 * (1 - .4/.97)},
+		{"a bunch grass that is dead", Start{Cover: .4, LiveCrowns: 0}, bunch, 1, 1, .03 * .1 * .4 * (1 - .4/.97)},
+		{"a bunch grass half alive", Start{Cover: .4, LiveCrowns: .5}, bunch, 1, 1, .5 * .1 * .4 * (1 - .4/.97)},
+		{"bare ground still begins", Start{Cover: 0, LiveCrowns: math.NaN()}, cool, 1, 1, .1 * .02},
+	} {
+		course := Expect(c.s, c.g, []float64{20}, c.water, c.learned)
+		require.InDelta(t, c.want, course[1].Mid-course[0].Mid, 1e-12, c.name)
+		require.InDelta(t, .5*c.want, course[1].Low-course[0].Low, 1e-12, c.name)
+		require.InDelta(t, 1.5*c.want, course[1].High-course[0].High, 1e-12, c.name)
+		require.Equal(t, 1, course[1].Day)
+		require.InDelta(t, 1, course[1].Growth, 1e-12)
+	}
+	require.InDelta(t, .97, Expect(Start{Cover: 1}, cool, nil, 1, 1)[0].Mid, 1e-12, "no more than the site carries")
+}
+
+func TestVerdictsAtTheirEdges(t *testing.T) {
+	course := []Point{{0, .4, .4, .4, 0}, {1, .45, .5, .55, .2}, {2, .5, .6, .7, .4}, {3, .6, .9, .95, .3}}
+	for _, c := range []struct {
+		day   int
+		cover float64
+		want  Verdict
+	}{
+		{2, .5 - .05 - .001, OffCourse}, {2, .5 - .05 + .001, Slow}, {2, .6 - .05 - .001, Slow}, {2, .6 - .05 + .001, OnCourse},
+		{3, .9 - .0049, Recovered}, {3, .9 - .0051, OnCourse}, {9, .9 - .0051, OnCourse},
+	} {
+		require.Equal(t, c.want, Judge(course, []Look{{0, .4}, {c.day, c.cover}}, .9).Verdict, "%+v", c)
+	}
+	require.Equal(t, 3, Judge(course, nil, .9).Reached, "the middle reaches it to the point")
+	require.Equal(t, -1, Judge(course, nil, .901).Reached)
+	// growth of 0.3 on the mean of the days is the weather's excuse no more
+	require.Contains(t, Judge(course, []Look{{1, .44}}, .9).Reason, "the weather let it grow at 20 %")
+	require.NotContains(t, Judge(course, []Look{{2, .54}}, .9).Reason, "the weather")
+	require.Equal(t, NotYet, Judge(nil, []Look{{2, .54}}, .9).Verdict)
+}
