@@ -1,12 +1,14 @@
 package sky
 
 import (
+	"strings"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/soil"
+	"hodos/core/units"
 	"hodos/core/weather"
 )
 
@@ -116,4 +118,60 @@ func TestNoAutumnFeedingWhileItWarms(t *testing.T) {
 	s := Look(rising, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: rising[59].Date})
 	b, _ := s.Band("autumn-feeding")
 	require.Equal(t, -1, firstOn(b), "cool, but it is spring")
+}
+
+// Limits of the heat index in the shade, for people in full sun: it feels eight degrees hotter there.
+func TestWhatTheHeatAsksOfTheCrew(t *testing.T) {
+	for index, want := range map[float64]Crew{
+		18.9: CrewFine, 19: CrewWater, 23.9: CrewWater, 24: CrewBreaks, 30.9: CrewBreaks, 31: CrewEarly, 37.9: CrewEarly, 38: CrewStop,
+	} {
+		require.Equal(t, want, CrewHeat(index), "%g °C", index)
+	}
+	said := func(hi, rh float64) (out string) {
+		days := from(time.Date(2026, 7, 1, 0, 0, 0, 0, time.UTC), 20, func(int) (float64, float64) { return 18, 26 })
+		next := from(time.Date(2026, 7, 21, 0, 0, 0, 0, time.UTC), 5, func(int) (float64, float64) { return 15, hi })
+		for i := range next {
+			next[i].RH = &rh
+		}
+		s := Look(days, next, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[19].Date})
+		for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {
+			if strings.HasPrefix(x.Text, "Heat index") {
+				out = x.Text
+			}
+		}
+		return out
+	}
+	require.Empty(t, said(21, 60), "a mild week needs no word")
+	require.Contains(t, said(28, 60), "fixed breaks")
+	require.Contains(t, said(33, 60), "early hours only")
+	require.Contains(t, said(41, 75), "no work in the sun")
+}
+
+// What died in a drought of last month does not come back with the rain: the worst of sixty days counts, and no longer.
+func TestTheWorstOfSixtyDaysOfDrought(t *testing.T) {
+	used := func(since int) float64 {
+		n := 200
+		days := from(time.Date(2026, 4, 1, 0, 0, 0, 0, time.UTC), n, func(int) (float64, float64) { return 17, 31 })
+		for i := range days {
+			rain := 0.0
+			if i < 60 || i >= n-since {
+				rain = 12
+			}
+			days[i].Rain = &rain
+		}
+		s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 40, Texture: "sand"}, EnduranceWeeks: 5, Date: days[n-1].Date})
+		for _, f := range s.Findings {
+			if f.Finding == "drought-endurance-used" {
+				return *f.Number
+			}
+		}
+		return -1
+	}
+	worst := used(0)
+	require.Greater(t, worst, 1.5)
+	for _, since := range []int{20, 40} {
+		require.Greater(t, used(since), worst-float64(since)/35-.3, "%d days of rain later it is still that of the drought", since)
+		require.Greater(t, used(since), .5)
+	}
+	require.Zero(t, used(75), "more than sixty days ago")
 }
