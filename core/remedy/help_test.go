@@ -51,12 +51,7 @@ func decide(t *testing.T, c diagnosis.Case) map[string]Advice {
 	return whole(t, c, Decide(c, diagnosis.Diagnose(c, diagnosis.Options{NoNext: true, NoLedger: true}), units.Saying{}))
 }
 
-// sureOf decides a case in which the given causes have the given chances, whatever was found.
-func sureOf(t *testing.T, c diagnosis.Case, p map[string]float64) map[string]Advice {
-	t.Helper()
-	return whole(t, c, Decide(c, resultOf(c, p), units.Saying{}))
-}
-
+// resultOf is a result in which the given causes have the given chances, whatever was found.
 func resultOf(c diagnosis.Case, p map[string]float64) diagnosis.Result {
 	r := diagnosis.Diagnose(c, diagnosis.Options{NoNext: true, NoLedger: true})
 	for i := range r.Causes {
@@ -134,10 +129,6 @@ func policy(p diagnosis.Policy) func(*diagnosis.Case) {
 func located(c *diagnosis.Case) { yes := true; c.Context.LinesLocated = &yes }
 
 func unlicensed(c *diagnosis.Case) { no := false; c.Context.Licence = &no }
-
-func area(m2 float64) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) { c.Lawn.AreaM2 = &m2 }
-}
 
 // done adds a treatment so many days ago.
 func done(days int, action string, n ...float64) func(*diagnosis.Case) {
