@@ -80,6 +80,7 @@ type Scales struct {
 	Answers   []Answered      `json:"answers" nullable:"false"`
 	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands"`
 	Diagnosis casefile.Answer `json:"diagnosis"`
+	Spray     *SprayAhead     `json:"spray,omitempty" doc:"the hours of the days ahead that are fit to spray; left out where no hours are known"`
 	at        string          // the station of the newest answer
 	say       units.Saying    // the firm's units
 }

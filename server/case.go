@@ -10,6 +10,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
+	"hodos/core/sky"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
 	"hodos/store"
@@ -29,6 +30,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 	if out, c, _, today, err = s.caseOn(ctx, visit, zone); err != nil {
 		return out, c, today, err
 	}
+	out.Spray = sprayAhead(c)
 	daily(c.Weather)
 	daily(c.Forecast)
 	if weigh {
@@ -36,6 +38,28 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) 
 		out.Diagnosis = casefile.Answered(r, remedy.Decide(c, r, out.say))
 	}
 	return out, c, today, nil
+}
+
+// sprayDays is how many days of hours a plan names the fit ones of.
+const sprayDays = 3
+
+// SprayAhead are the hours fit to spray up to a day, by the same rule as on the Day page and in the sky.
+type SprayAhead struct {
+	Hours []SpraySpell `json:"hours" nullable:"false"`
+	To    string       `json:"to" format:"date"`
+}
+
+// sprayAhead reads them off the forecast; nil where it has no hours.
+func sprayAhead(c diagnosis.Case) *SprayAhead {
+	days := c.Forecast[:min(sprayDays, len(c.Forecast))]
+	if len(days) == 0 || days[0].Hours == nil {
+		return nil
+	}
+	out := &SprayAhead{Hours: []SpraySpell{}, To: days[len(days)-1].Date.Format(dateOnly)}
+	for _, x := range sky.SprayHours(days, c.Lawn.Latitude) {
+		out.Hours = append(out.Hours, SpraySpell{x.Date.Format(dateOnly), x.From, x.To})
+	}
+	return out
 }
 
 // caseOn builds the case of one zone on one visit, with the hours of its weather.

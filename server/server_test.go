@@ -311,6 +311,18 @@ func TestTheRecordOfThisVisitHoldsItsClass(t *testing.T) {
 	require.Equal(t, before.Diagnosis.Causes[0], after.Diagnosis.Causes[0], "the scales have not moved")
 	_, file, _ := tech.do("GET", p.path("/case"), nil)
 	require.Contains(t, string(file), `"this_visit": true`)
+	// the hours fit to spray are those of the Day page
+	var day server.Day
+	tech.must(200, "GET", "/day", nil, &day)
+	require.NotNil(t, after.Spray)
+	var same []server.SpraySpell
+	for _, d := range day.Sky {
+		if d.Date > "2026-08-24" && d.Date <= after.Spray.To {
+			same = append(same, d.Hours...)
+		}
+	}
+	require.NotEmpty(t, same)
+	require.Equal(t, same, after.Spray.Hours)
 }
 
 func TestTwoPeopleOnOneVisit(t *testing.T) {

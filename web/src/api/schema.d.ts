@@ -2075,6 +2075,8 @@ export interface components {
              * @description the newest answer that is in here
              */
             seq: number;
+            /** @description the hours of the days ahead that are fit to spray; left out where no hours are known */
+            spray?: components["schemas"]["SprayAhead"];
         };
         Set: {
             causes: string[];
@@ -2245,6 +2247,11 @@ export interface components {
             /** Format: double */
             b: number;
             label: string;
+        };
+        SprayAhead: {
+            hours: components["schemas"]["SpraySpell"][];
+            /** Format: date */
+            to: string;
         };
         SpraySpell: {
             /** Format: date */

@@ -28,12 +28,19 @@ interface Context {
   zone: string
   me: Schemas['Me']
   words: Words
+  spray?: Schemas['SprayAhead']
 }
 
 function whenOf(a: Line, form: Schemas['Me']['date_form']): string {
   if (a.from) return `${showDate(a.from, form)}${a.to && a.to !== a.from ? ` to ${showDate(a.to, form)}` : ''}`
   if (a.until) return `until ${showDate(a.until, form)}`
   return a.until_what ? `until ${a.until_what}` : ''
+}
+
+/** The hours of the days ahead that are fit to spray, by the forecast. */
+function SprayHours({ spray, form }: { spray: Schemas['SprayAhead']; form: Schemas['Me']['date_form'] }) {
+  if (spray.hours.length === 0) return <p><b>Spray</b> no hour up to {showDate(spray.to, form, true)} is fit by the forecast: wait for one.</p>
+  return <p data-spray-hours={spray.hours.length}><b>Spray</b> fit by the forecast: {spray.hours.map((h) => `${showDate(h.date, form, true)} ${h.from}–${h.to} h`).join(', ')}.</p>
 }
 
 /** One job of the plan: what, when and why in sight; how much, what it brings and the cautions under it. */
@@ -57,6 +64,7 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
           {a.dose && <p><b>How</b> {a.dose}</p>}
           {a.will && <p><b>Brings</b> {a.will}{a.will_not && <>; <span className="faint">{a.will_not}</span></>}</p>}
           {a.if_wrong && <p><b>If wrong</b> {a.if_wrong}</p>}
+          {a.verdict === 'do-now' && action?.airborne && at.spray && <SprayHours spray={at.spray} form={me.date_form} />}
           {a.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
           <p className="faint">
             Evidence {a.grade}: {grades[a.grade]}{a.looks_after_days?.length ? `. Follow up after ${a.looks_after_days.join(', ')} days` : ''}
@@ -99,7 +107,7 @@ export default function Plan() {
   const plan = read(d.actions)
   const lead = d.causes.filter((c, i) => i === 0 || c.probability >= 0.3).slice(0, 3)
   const given = detail.data.given.filter((g) => g.zone_id === zone).at(-1)
-  const at = { visit, zone, me, words }
+  const at = { visit, zone, me, words, spray: scales.data.now.spray }
   return (
     <div className="plan-page">
       <VisitHead detail={detail.data} me={me} zone={zone} view="plan" />
