@@ -157,9 +157,6 @@ var classes = map[string]struct {
 	"pesticide":   {0, ""},
 }
 
-// leafPests can be treated again after a week, on a new count.
-const leafPestInterval = 7
-
 // needs: the gates that each action has to pass, in any order: avoid goes before check-first, hold and schedule.
 var needs = []struct{ action, gates string }{
 	{"light-watering-of-new-stands", "frozen wet"},

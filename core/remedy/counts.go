@@ -9,16 +9,17 @@ var pests = []struct {
 	cause, finding           string
 	sound, usual, stressed   float64
 	soilLeast, soilLeastWarm float64
+	again                    float64 // days after which it may be treated again, on a new count; 0 for the interval of its class
 }{
-	{"white-grubs", "grubs-per-m2", 100, 65, 30, 10, 13},
-	{"chinch-bugs", "float-chinch-per-m2", 270, 215, 160, 10, 10},
-	{"sod-webworms", "flush-caterpillars-per-m2", 65, 45, 25, 10, 10},
-	{"armyworms", "flush-caterpillars-per-m2", 20, 15, 10, 10, 10},
-	{"cutworms", "flush-caterpillars-per-m2", 20, 15, 10, 10, 10},
-	{"mole-crickets", "flush-mole-crickets-per-m2", 10, 10, 10, 13, 13},
-	{"crane-fly-larvae", "leatherjackets-per-m2", 300, 215, 150, 4, 4},
-	{"billbugs", "billbug-larvae-per-m2", 100, 80, 65, 10, 10},
-	{"spittlebugs", "froth-per-m2", 50, 50, 50, 10, 10},
+	{"white-grubs", "grubs-per-m2", 100, 65, 30, 10, 13, 0},
+	{"chinch-bugs", "float-chinch-per-m2", 270, 215, 160, 10, 10, 7},
+	{"sod-webworms", "flush-caterpillars-per-m2", 65, 45, 25, 10, 10, 7},
+	{"armyworms", "flush-caterpillars-per-m2", 20, 15, 10, 10, 10, 7},
+	{"cutworms", "flush-caterpillars-per-m2", 20, 15, 10, 10, 10, 7},
+	{"mole-crickets", "flush-mole-crickets-per-m2", 10, 10, 10, 13, 13, 0},
+	{"crane-fly-larvae", "leatherjackets-per-m2", 300, 215, 150, 4, 4, 0},
+	{"billbugs", "billbug-larvae-per-m2", 100, 80, 65, 10, 10, 0},
+	{"spittlebugs", "froth-per-m2", 50, 50, 50, 10, 10, 0},
 }
 
 // grubs: the same by kind of grub; general figures where none is known for a kind (black beetle). feeds is the soil down to which

@@ -187,8 +187,10 @@ func (p *plan) lately(a *action, v *Advice) bool {
 	class := classes[a.class]
 	since := s.since(a.class)
 	interval := class.interval
-	if a.class == "insect" && (s.it == "sod-webworms" || s.it == "armyworms" || s.it == "chinch-bugs" || s.it == "cutworms") {
-		interval = leafPestInterval
+	for _, p := range pests {
+		if a.class == "insect" && p.cause == s.it && p.again > 0 {
+			interval = p.again
+		}
 	}
 	if a.class == "insect-year" || a.class == "insect" {
 		if a.class == "insect-year" && s.word("insecticide-this-season") == "preventive" {
