@@ -85,7 +85,7 @@ func TestOvernightOnDay(t *testing.T) {
 	for range 5 {
 		today := eval[string](p, `document.querySelector('.clock time').dataset.today`)
 		p.until("the clock moved on", `(() => { const b = [...document.querySelectorAll('.clock button')].find((b) => b.innerText === '+ 1 week' && !b.classList.contains('ant-btn-loading')); b?.click(); return !!b })()`)
-		p.until("a week later", `document.querySelector('.clock time').dataset.today !== `+quoted(today)+` && document.querySelector('.watch-foot')?.innerText.startsWith('Looked')`)
+		p.until("a week later", `document.querySelector('.clock time').dataset.today !== `+quoted(today)+` && document.querySelector('.watch-foot')?.innerText.startsWith('Checked')`)
 	}
 	p.until("feeding opens", `(() => { const b = document.querySelector('.stands'); if (b?.ariaExpanded === 'false') b.click(); return document.querySelector('.watch').innerText.includes('Autumn feeding opens') })()`)
 	require.Zero(t, eval[float64](p, `document.querySelectorAll('.told > [data-kind=endurance]').length`))
