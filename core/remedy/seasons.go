@@ -92,7 +92,7 @@ var seasonRows = []seasonRow{
 
 // preventiveRow is the season of a preventive: the pest or disease, the family of turf, what has to hold for the client besides the
 // history, and a test of a day. Degree days hold from latitude 35 on; nearer to the equator the season is named by another line.
-// Extension; figures marked J in the handbook of the knowledge are judgement.
+// Extension; dates and shares that no trial gives are judgement.
 type preventiveRow struct {
 	action, cause, family, asks, open, name string
 }
