@@ -415,7 +415,7 @@ func (s *Server) visitRoutes() {
 			ID uuid.UUID `json:"id"`
 		}
 	}
-	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Give the diagnosis: it stays as it is given",
+	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Save the diagnosis as it stands; it is never changed afterwards",
 		"visits", AnswerChecks, func(ctx context.Context, in *giveInput) (*body[Given], error) {
 			if err := keyed(in.Body.ID); err != nil {
 				return nil, err

@@ -65,7 +65,7 @@ var choiceRows = []choiceRow{
 	{"light-or-grass", "More light or another plant", "dark", "", []wayRow{
 		{"Prune", "prune-shade", "next season", "a permit; the roots compete on"},
 		{"Another grass", "change-grass", "8 to 10", "a thin lawn"},
-		{"Another use of the place", "change-use", "2 to 4", "less lawn"},
+		{"Use the spot for something else", "change-use", "2 to 4", "less lawn"},
 	}},
 	{"renew-or-nurse", "Renew it or nurse it", "weed-cover-percent > 50", "", []wayRow{
 		{"Renovate", "renovate", "12 to 16", "fails again while the cause stays"},

@@ -58,7 +58,7 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 	require.Contains(t, string(b), `"check_price"`)
 }
 
-func TestThePageSaysWhatToDoInOrderAndWhatNot(t *testing.T) {
+func TestThePageGoesInTheOrderOfWork(t *testing.T) {
 	c, err := casefile.Parse([]byte(`{"hodos_case":1,"date":"2026-04-16","site":{"latitude":40,"species":["kentucky-bluegrass"]},"findings":{"pattern":["irregular-patches"],
 		"weed-kinds":["summer-annual"],"stand-density":"thin","weed-cover-percent":20,"pull-test":"resists","soil-moisture":"moist","soil-temp-c":11,"animal-digging":"rooting-holes"}}`))
 	require.NoError(t, err)

@@ -820,7 +820,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Give the diagnosis: it stays as it is given
+         * Save the diagnosis as it stands; it is never changed afterwards
          * @description Needs the right answer-checks.
          */
         post: operations["give-diagnosis"];
