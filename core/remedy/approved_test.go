@@ -251,7 +251,7 @@ func TestTheCalendar(t *testing.T) {
 			}
 			fmt.Fprintf(&out, " %s–%s", s.day(k).Format("2 Jan"), s.day(to).Format("2 Jan"))
 		}
-		fmt.Fprintf(&out, " – %s\n", name)
+		fmt.Fprintf(&out, " – %s\n", s.tell(name, nil))
 	}
 	grasses := func(cool, warm bool, f func(grass string, lat float64)) {
 		if cool {

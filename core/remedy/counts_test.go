@@ -258,7 +258,7 @@ func TestPreventionsByHistory(t *testing.T) {
 	due := func(grass, date string, had map[string]bool, f found, ahead int, change ...func(*diagnosis.Case)) (out []string) {
 		c := lawn(t, grass, date, f, change...)
 		k, _, _ := c.Sky(f)
-		for _, x := range Preventions(c, k, had, ahead) {
+		for _, x := range Preventions(c, k, had, ahead, units.Saying{}) {
 			require.False(t, x.To.Before(x.From), "%+v", x)
 			require.False(t, x.To.Before(c.Lawn.Date), "a season that is over: %+v", x)
 			require.NotEmpty(t, x.Season)

@@ -317,7 +317,7 @@ func (p *plan) finish(a *action, v *Advice) {
 	}
 	s.about(cause, func() {
 		told := tellings[a.id]
-		v.Dose, v.Will, v.WillNot, v.IfWrong = s.tell(told.dose, a), told.will, told.willNot, told.wrong
+		v.Dose, v.Will, v.WillNot, v.IfWrong = s.tell(told.dose, a), s.tell(told.will, a), s.tell(told.willNot, a), s.tell(told.wrong, a)
 		for _, c := range cautionsOf(a) {
 			v.Cautions = append(v.Cautions, s.tell(c, a))
 		}

@@ -45,9 +45,9 @@ var factRows = []factRow{
 	{"syringe-midday", DoNow, "hot-soil and moist-feel", "the root zone is at {soil-peak} and the soil is moist: cool the leaves for an hour or two", ""},
 	{"syringe-midday", DoNow, "hotc and wet-wilt", "it wilts on moist soil in the heat of the day", ""},
 
-	{"survival-water", DoNow, "rest-water and endur >= survive-from and without mostly-dead", "{endur} of what {grass} stands is used up: 12 mm keep the crowns alive", ""},
+	{"survival-water", DoNow, "rest-water and endur >= survive-from and without mostly-dead", "{endur} of what {grass} stands is used up: {12 mm} keep the crowns alive", ""},
 	{"survival-water", Schedule, "rest-water and endur >= .3 and endur < survive-from", "due when two thirds of what it stands are used, if no rain comes", "in survival-in"},
-	{"survival-water", DoNow, "let-rest and p(drought-dieback) >= .4 and mixed", "part of the crowns still lives: 12 mm keep it alive", ""},
+	{"survival-water", DoNow, "let-rest and p(drought-dieback) >= .4 and mixed", "part of the crowns still lives: {12 mm} keep it alive", ""},
 	{"survival-water", CheckFirst, "rest-water and unknown(endur)", "how long it has been without water is not known", "days-since-water"},
 
 	{"let-dormant", Avoid, "first-year and brown-look", "a new stand dies instead of resting", ""},
@@ -143,7 +143,7 @@ var factRows = []factRow{
 	{"apply-nitrogen", DoNow, "(hungry or slow) and cool and spring and without feed-summer", "short of nitrogen and growing: {n-dose}, no more before summer", ""},
 	{"apply-nitrogen", Schedule, "(hungry or slow) and cool and feed-summer", "short of nitrogen, but in summer this waits until the heat is over", ""},
 	{"apply-nitrogen", DoNow, "(hungry or slow) and warm and greenw", "short of nitrogen and green: {n-dose}", ""},
-	{"apply-nitrogen", DoNow, "(hungry or slow) and warm and wakew and wake-half", "half green and short of nitrogen: at most 1 g N/m² of a slow one", ""},
+	{"apply-nitrogen", DoNow, "(hungry or slow) and warm and wakew and wake-half", "half green and short of nitrogen: at most {1 g N/m²} of a slow one", ""},
 	{"apply-nitrogen", Schedule, "(hungry or slow) and warm", "short of nitrogen: once it is green", ""},
 	{"apply-nitrogen", DoNow, "cool and turned and autumn and growing-sky and without n12 >= n-high", "autumn is the main feeding of cool-season turf: {n-dose}", ""},
 	{"apply-nitrogen", Schedule, "cool and autumn and without turned and t5 >= 7 and without n12 >= n-high", "the main feeding comes when the weather has turned", ""},
@@ -152,16 +152,16 @@ var factRows = []factRow{
 	{"apply-nitrogen", Schedule, "warm and (wakew or sleepw) and spring", "the first full feeding when it is green", ""},
 
 	{"spoon-feed-nitrogen", DoNow, "spoon-fed and without soil-peak >= 27 and feed-summer and growing and without watered = no and fed-low", "watered, growing, and the client wants it fed little and often: half a gram to a gram", ""},
-	{"spoon-feed-nitrogen", CheckFirst, "spoon-fed and cool and unknown(soil-peak) and feed-summer", "measure the soil first: under 27 °C only", "soil-temp-c"},
-	{"spoon-feed-nitrogen", Hold, "spoon-fed and cool and soil-peak >= 27 and feed-summer", "too hot to feed cool-season turf even in small doses", "the afternoon soil is under 27 °C"},
+	{"spoon-feed-nitrogen", CheckFirst, "spoon-fed and cool and unknown(soil-peak) and feed-summer", "measure the soil first: under {27 °C} only", "soil-temp-c"},
+	{"spoon-feed-nitrogen", Hold, "spoon-fed and cool and soil-peak >= 27 and feed-summer", "too hot to feed cool-season turf even in small doses", "the afternoon soil is under {27 °C}"},
 	{"spoon-feed-nitrogen", DoNow, "p(anthracnose) >= .5 and cool and without soil-peak >= 29.4", "half a gram each two weeks holds anthracnose back", ""},
 
 	{"acidifying-nitrogen", Avoid, "soil-ph < 5.8", "the soil is sour already", ""},
-	{"acidifying-nitrogen", DoNow, "ph-root and growing-sky", "the root disease likes a high pH: 1 to 2 g N/m² of ammonium sulfate, watered in, in place of other nitrogen", ""},
+	{"acidifying-nitrogen", DoNow, "ph-root and growing-sky", "the root disease likes a high pH: {1 to 2 g N/m²} of ammonium sulfate, watered in, in place of other nitrogen", ""},
 	{"acidifying-nitrogen", Schedule, "soil-ph >= 7.2 and p(iron-chlorosis|high-ph) >= .4 and n-due", "the next feeding as ammonium sulfate: it lowers the pH at the roots", ""},
 
 	{"apply-iron", DoNow, "iron-fact and knowing", "pale new leaves at pH {soil-ph}, fed lately: colour comes back in one to three days", ""},
-	{"apply-iron", DoNow, "pale-new and unknown(soil-ph) and knowing", "spray one strip of 1 × 3 m as a test: greened in three days, it was iron", ""},
+	{"apply-iron", DoNow, "pale-new and unknown(soil-ph) and knowing", "spray one strip of 1 × {3 m} as a test: greened in three days, it was iron", ""},
 	{"apply-iron", DoNow, "iron-fact", "pale new leaves at pH {soil-ph}: one strip first, the whole when it greens", ""},
 
 	{"apply-phosphorus", DoNow, "soil-p-ppm < 21", "{soil-p-ppm} of phosphorus is under 21", ""},
@@ -203,7 +203,7 @@ var factRows = []factRow{
 	{"core-aerate", DoNow, "layering = fill-over-clay|sand-cap", "a layer holds the water up", ""},
 
 	{"dethatch", Avoid, "thatch-mm < 12", "{thatch-mm} of thatch is useful", ""},
-	{"dethatch", Avoid, "thatch-mm > 20 and creeping", "over 20 mm it is scarified, not both", ""},
+	{"dethatch", Avoid, "thatch-mm > 20 and creeping", "over {20 mm} it is scarified, not both", ""},
 	{"dethatch", DoNow, "thatch-mm >= 12 and creeping", "{thatch-mm} of thatch is over the limit", ""},
 	{"dethatch", DoNow, "thatch-mm > 20", "{thatch-mm} of thatch: rake the surface only, and core", ""},
 	{"dethatch", CheckFirst, "unknown(thatch-mm) and (p(excess-thatch) >= .2 or underfoot = spongy)", "cut a wedge and measure: two minutes", "thatch-mm"},
@@ -215,7 +215,7 @@ var factRows = []factRow{
 	{"scarify", CheckFirst, "unknown(thatch-mm) and p(excess-thatch) >= .4", "cut a wedge and measure: two minutes", "thatch-mm"},
 
 	{"topdress", Schedule, "after-coring", "after the coring, to fill the holes", ""},
-	{"topdress", Schedule, "p(scalping) >= .5", "the humps that were scalped: 3 to 6 mm at a time", ""},
+	{"topdress", Schedule, "p(scalping) >= .5", "the humps that were scalped: {3 to 6 mm} at a time", ""},
 
 	{"level-surface", Schedule, "patch-profile = sunken|raised and p(scalping|flooding) >= .3", "humps and hollows that scalp or hold water: lift the sod, fill, lay it back", ""},
 
@@ -231,8 +231,8 @@ var factRows = []factRow{
 	{"prune-shade", Schedule, "shaded and position = under-tree|building-shade", "{sun-hours} of sun, {sun-full} are wanted", ""},
 	{"prune-shade", Schedule, "dark", "{sun-hours} of sun are under the least that {grass} needs ({sun-least})", ""},
 
-	{"apply-compost", Schedule, "soil-organic-matter-percent < 3 and texture = sandy-loam|loam|silt-loam|clay-loam|clay", "organic matter {soil-organic-matter-percent}: 3 to 6 mm, its phosphorus counted", ""},
-	{"apply-compost", Schedule, "soil-organic-matter-percent < 1.5", "organic matter {soil-organic-matter-percent}: 3 to 6 mm, its phosphorus counted", ""},
+	{"apply-compost", Schedule, "soil-organic-matter-percent < 3 and texture = sandy-loam|loam|silt-loam|clay-loam|clay", "organic matter {soil-organic-matter-percent}: {3 to 6 mm}, its phosphorus counted", ""},
+	{"apply-compost", Schedule, "soil-organic-matter-percent < 1.5", "organic matter {soil-organic-matter-percent}: {3 to 6 mm}, its phosphorus counted", ""},
 	{"apply-compost", Schedule, "layering = thin-topsoil", "thin topsoil: 3 to 6 mm with the seed or the coring", ""},
 
 	{"replace-soil", Schedule, "soil-smell = chemical and bare-stand", "the ground is spoilt: dig it out, when it is known what it was", "in 14"},
@@ -315,7 +315,7 @@ var factRows = []factRow{
 
 // lateTerms are terms of the facts, built on the others.
 var lateTerms = []struct{ name, test, source string }{
-	{"winter-dry", "(winter-drought = strong or (dry-feel and winter-half and rained28 < 20)) and without frozen and t5-seen > 1 and without wet-feel and without long-sleep", "20 mm in four weeks J"},
+	{"winter-dry", "(winter-drought = strong or (dry-feel and winter-half and rained28 < 20)) and without frozen and t5-seen > 1 and without wet-feel and without long-sleep", "{20 mm} in four weeks J"},
 	{"long-sleep", "snow-days >= 60", ""},
 	{"spot-dry", "moisture-against-healthy = drier and dry-feel and (affected-area-percent < 20 or unknown(affected-area-percent))", ""},
 	{"rest-water", "((let-rest or part-green) and (resting or (dry and long-dry)) or (water-unset and resting)) and without winter-half and without first-year", ""},

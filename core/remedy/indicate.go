@@ -442,7 +442,7 @@ func (s *situation) prevents(a *action) (call, bool) {
 		if found && best.from <= from {
 			continue
 		}
-		c := call{verdict: Schedule, causes: []string{x.cause}, cause: x.cause, from: from, to: to, name: x.name, open: true}
+		c := call{verdict: Schedule, causes: []string{x.cause}, cause: x.cause, from: from, to: to, name: s.tell(x.name, a), open: true}
 		why := "on record, {it}; "
 		switch {
 		case policy && !past:
@@ -504,7 +504,7 @@ func (s *situation) season(id string, after int) (from, to int, name string, bou
 		}
 		bound = true
 		if f, t, ok := s.next(func(k int) bool { return x.opens(s, k) == yes }, after); ok && f < first {
-			first, from, to, name = f, f, t, x.name
+			first, from, to, name = f, f, t, s.tell(x.name, nil)
 		}
 	}
 	if bound && first == math.MaxInt {

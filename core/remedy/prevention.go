@@ -18,7 +18,7 @@ type Prevention struct {
 
 // Preventions lists the preventives of a zone that are due on the day of the case or open within so many days, for what is on
 // record there. It asks no probability: history alone opens them.
-func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int) (out []Prevention) {
+func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int, say units.Saying) (out []Prevention) {
 	values := map[string]diagnosis.Value{}
 	for id, v := range c.Findings {
 		values[id] = v
@@ -33,7 +33,7 @@ func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int) (o
 		return nil
 	}
 	values["past-causes"] = diagnosis.ListValue(past...)
-	s := survey(c, diagnosis.Result{Values: values, Lawn: c.Lawn, Sky: k, Prices: diagnosis.DefaultPrices}, units.Saying{})
+	s := survey(c, diagnosis.Result{Values: values, Lawn: c.Lawn, Sky: k, Prices: diagnosis.DefaultPrices}, say)
 	family := "C"
 	if terms["warm"](s, 0) == yes {
 		family = "W"
@@ -52,7 +52,7 @@ func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int) (o
 				from, to, ok = s.next(func(k int) bool { return x.opens(s, k) == yes }, 0)
 			}
 			if ok && from <= ahead {
-				out = append(out, Prevention{a.id, x.cause, x.name, s.day(from), s.day(to)})
+				out = append(out, Prevention{a.id, x.cause, s.tell(x.name, a), s.day(from), s.day(to)})
 			}
 		}
 	}

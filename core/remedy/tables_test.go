@@ -104,7 +104,9 @@ func TestEverySentenceCanBeSaid(t *testing.T) {
 			}
 		}
 		for id, x := range tellings {
-			try(x.dose, id)
+			for _, text := range []string{x.dose, x.will, x.willNot, x.wrong} {
+				try(text, id)
+			}
 		}
 		for _, class := range classes {
 			try(class.reason, "")
@@ -116,6 +118,16 @@ func TestEverySentenceCanBeSaid(t *testing.T) {
 		}
 		for _, text := range waterAfter {
 			try(text, "")
+		}
+		for _, rows := range seasonsOf {
+			for _, x := range rows {
+				try(x.name, "")
+			}
+		}
+		for _, rows := range preventivesOf {
+			for _, x := range rows {
+				try(x.name, "")
+			}
 		}
 		for _, r := range holdRows {
 			try(r.reason, "")

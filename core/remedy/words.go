@@ -4,18 +4,31 @@ import (
 	"fmt"
 	"math"
 	"regexp"
+	"strconv"
 	"strings"
 
 	"hodos/core/diagnosis"
 )
 
-// placeholder is a name in braces in a sentence of the tables: a finding, a measure, or one of the words below.
-var placeholder = regexp.MustCompile(`\{([a-z0-9-]+)\}`)
+// placeholder is a name in braces in a sentence of the tables: a finding, a measure, or one of the words below; or a literal quantity,
+// which is said in the reader's units as well.
+var (
+	placeholder = regexp.MustCompile(`\{([^{}]+)\}`)
+	literal     = regexp.MustCompile(`^([0-9.]+)(?: to ([0-9.]+))? (mm|cm|m|°C|g N/m²)$`)
+)
 
 // tell fills a sentence of the tables in, in the reader's units.
 func (s *situation) tell(text string, a *action) string {
 	return placeholder.ReplaceAllStringFunc(text, func(m string) string {
 		name := m[1 : len(m)-1]
+		if q := literal.FindStringSubmatch(name); q != nil {
+			low, _ := strconv.ParseFloat(q[1], 64)
+			high := low
+			if q[2] != "" {
+				high, _ = strconv.ParseFloat(q[2], 64)
+			}
+			return s.say.Span(low, high, q[3])
+		}
 		if w, ok := s.wordFor(name, a); ok {
 			return w
 		}
@@ -208,76 +221,76 @@ func lowerGrass(label string) string {
 type telling struct{ dose, will, willNot, wrong string }
 
 var tellings = map[string]telling{
-	"light-watering-of-new-stands": {"seed: 2 to 4 mm two to four times a day until it is up, then less often and more at a time; sod: 6 to 12 mm a day until it resists a pull", "keeps swollen seed and new roots alive", "it does not make up for poor seed contact or old seed", "one dry afternoon loses the seed; wet evenings bring damping-off"},
-	"flush-spot-with-water":        {"urine: 10 to 20 L on a spot; burn: 25 mm at once, and again on days 2 and 4", "thins the salt out", "it does not revive dead crowns", "feed is washed out with it"},
+	"light-watering-of-new-stands": {"seed: {2 to 4 mm} two to four times a day until it is up, then less often and more at a time; sod: {6 to 12 mm} a day until it resists a pull", "keeps swollen seed and new roots alive", "it does not make up for poor seed contact or old seed", "one dry afternoon loses the seed; wet evenings bring damping-off"},
+	"flush-spot-with-water":        {"urine: 10 to 20 L on a spot; burn: {25 mm} at once, and again on days 2 and 4", "thins the salt out", "it does not revive dead crowns", "feed is washed out with it"},
 	"water-deep":                   {"refill what the root zone has used, finished by nine in the morning; in cycles where it would run off", "fills the root zone; folded leaves open overnight", "it does not green dead or resting turf within a week", "water, money, and the diseases of wet soil"},
 	"spot-water":                   {"10 to 12 L a square metre by hand, in two goes twenty minutes apart", "keeps the islands alive and saves most of the zone's water", "it does not remove the reason", "little"},
-	"syringe-midday":               {"1 to 2 mm between noon and three, at most twice a day", "cools by a degree or two for an hour or two", "it does not water", "wet leaves and disease"},
-	"survival-water":               {"12 mm every two weeks, every week in great heat or on sand", "keeps crowns alive", "the grass stays brown", "more of it wakes the lawn, and then lets it down"},
+	"syringe-midday":               {"{1 to 2 mm} between noon and three, at most twice a day", "cools by a degree or two for an hour or two", "it does not water", "wet leaves and disease"},
+	"survival-water":               {"{12 mm} every two weeks, every week in great heat or on sand", "keeps crowns alive", "the grass stays brown", "more of it wakes the lawn, and then lets it down"},
 	"let-dormant":                  {"no feeding, hardly any mowing, no traffic until it rains", "saves the water of the whole spell", "it does not look green", "crowns die when its endurance is used up"},
 	"cut-back-water":               {"replace what evaporates less the rain: leave it off until half is used, then water seldom and long, finished by nine in the morning", "roots breathe again in one to three weeks", "it does not fix a fault of the sprinklers", "wilt, seen the next afternoon"},
 	"fix-irrigation":               {"heads, nozzles, pressure; then the cans again: .7 and more", "evens the water out", "it does not revive crowns", "an hour of looking"},
 	"improve-drainage":             {"in this order: keep water from elsewhere out, level, slit and fill with sand to the surface", "nothing else lasts where water stands", "it does not loosen ground packed by feet", "ground opened for nothing"},
 	"install-drain":                {"a trench with fall to an outlet, sand to the surface", "lowers the water in the ground", "it does not stop water from next door", "money"},
 	"apply-wetting-agent":          {"by its label in at least 8 L to 100 m², on moistened ground, watered in at once; again after 14 days, then every three to four weeks", "lets the water in", "it adds no water and no food", "money"},
-	"leach-salts":                  {"150 mm for half the salt of 300 mm of soil, in portions of 25 to 40 mm a day apart", "takes salt below the roots", "poor water brings it back", "nitrogen and potassium go with it: test them after"},
-	"press-and-water":              {"lay it back, roll lightly, 12 to 20 mm, then 6 mm a day for ten days", "roots again in two to three weeks", "it does not root with less than 20 mm of root left", "little"},
-	"raise-mowing-height":          {"to {mow-summer} in heat, shade and drought, else {mow-mid}; by 10 mm at a mowing", "deeper roots and shade on the soil", "nothing at once", "none to speak of"},
+	"leach-salts":                  {"{150 mm} for half the salt of {300 mm} of soil, in portions of {25 to 40 mm} a day apart", "takes salt below the roots", "poor water brings it back", "nitrogen and potassium go with it: test them after"},
+	"press-and-water":              {"lay it back, roll lightly, {12 to 20 mm}, then {6 mm} a day for ten days", "roots again in two to three weeks", "it does not root with less than {20 mm} of root left", "little"},
+	"raise-mowing-height":          {"to {mow-summer} in heat, shade and drought, else {mow-mid}; by {10 mm} at a mowing", "deeper roots and shade on the soil", "nothing at once", "none to speak of"},
 	"hold-mowing":                  {"until the date, or until it stands half as high again", "spares leaves and crowns", "it repairs nothing", "it grows tall: then down by thirds"},
 	"resume-mowing":                {"never more than a third at a time, three days apart", "thickens the stand", "it repairs nothing", "tracks on wet or wilted turf"},
 	"lower-mowing-once":            {"down to {low-mow-mm} in two or three steps, clippings off", "warms the soil: green a week or two earlier", "it takes no thatch out", "a frost on bare crowns"},
 	"sharpen-blades":               {"all blades, balanced", "the grey cast is gone in two mowings", "torn tips stay until they are mown off", "none"},
 	"restrict-traffic":             {"stepping stones, another gate, a fibre mat", "stops further wear", "it repairs nothing", "the path is missed"},
-	"short-last-mowing":            {"to the low end of its range in steps of 10 mm, leaves off", "less mat, mould and fewer voles", "it cures no disease", "a scalp before the cold"},
-	"edge":                         {"along the edge; a barrier of 150 mm stops most runners", "looks, and slows runners", "it does not stop seed", "none"},
-	"spring-handover":              {"down by 5 mm a week, a third less water for two weeks", "lets the bermuda in", "a thin week shows", "bare before it grows"},
-	"apply-nitrogen":               {"{n-dose}, swept off paving, 5 to 6 mm of water within a day", "colour and growth in one to two weeks", "it cures no lack of iron, no water, no roots", "soft growth, disease, leaching"},
+	"short-last-mowing":            {"to the low end of its range in steps of {10 mm}, leaves off", "less mat, mould and fewer voles", "it cures no disease", "a scalp before the cold"},
+	"edge":                         {"along the edge; a barrier of {150 mm} stops most runners", "looks, and slows runners", "it does not stop seed", "none"},
+	"spring-handover":              {"down by {5 mm} a week, a third less water for two weeks", "lets the bermuda in", "a thin week shows", "bare before it grows"},
+	"apply-nitrogen":               {"{n-dose}, swept off paving, {5 to 6 mm} of water within a day", "colour and growth in one to two weeks", "it cures no lack of iron, no water, no roots", "soft growth, disease, leaching"},
 	"spoon-feed-nitrogen":          {"half a gram to a gram of N/m² each two to three weeks", "holds the colour without a flush", "it fills no gaps", "disease in heat"},
-	"acidifying-nitrogen":          {"1 to 2.4 g N/m² as ammonium sulfate, 6 mm of water at once", "lowers the pH at the roots within a season", "it does not replace or add to a feeding", "it burns dry turf"},
+	"acidifying-nitrogen":          {"{1 to 2.4 g N/m²} as ammonium sulfate, {6 mm} of water at once", "lowers the pH at the roots within a season", "it does not replace or add to a feeding", "it burns dry turf"},
 	"hold-nitrogen":                {"", "nothing leaches and nothing burns", "colour waits", "a paler lawn for a while"},
 	"apply-iron":                   {"0.1 to 0.3 g Fe/m² on the leaf", "greens in one to three days, for two to three weeks", "it does not improve the soil", "stained stone; black leaves over half a gram"},
 	"apply-phosphorus":             {"by the test, at most 2.1 g P/m² at once", "roots and seedlings where it is low", "no green where there is enough", "phosphorus in the water"},
 	"apply-potassium":              {"by the test, at most 4 g K/m² at once; sulfate in heat", "bears stress better where it is low", "nothing where there is enough", "salt"},
 	"apply-micronutrients":         {"by the test and the label", "ends a proved lack", "nothing on looks alone", "copper, boron and zinc stay for years"},
-	"apply-manganese":              {"0.2 g Mn/m² on the leaf, then 3 mm of water", "holds root disease back at a high pH", "it does not cure", "money"},
+	"apply-manganese":              {"0.2 g Mn/m² on the leaf, then {3 mm} of water", "holds root disease back at a high pH", "it does not cure", "money"},
 	"apply-lime":                   {"by the buffer test, at most 240 g/m² at once, half a year apart", "raises the pH in six to twelve months", "no green at once, and it kills no moss", "the pH goes the wrong way"},
 	"apply-acidifier":              {"at most 24 g/m² at once, twice a year", "half a unit in about a year", "no promise on free lime", "burnt roots"},
 	"apply-gypsum":                 {"245 to 490 g/m² by the sodium test, into holes, then leach", "opens sodic soil", "it moves no pH and loosens no compaction", "money"},
 	"apply-silicon":                {"250 to 340 g/m² of product into holes, once a year", "may hold gray leaf spot back by up to a third", "it stands alone in nothing", "money"},
-	"core-aerate":                  {"hollow tines 12 to 19 mm wide, 75 to 100 mm deep, 200 to 400 holes a square metre; cores stay", "air and water in weeks", "it loosens little in one pass", "weeds in the holes; turf opened in stress"},
+	"core-aerate":                  {"hollow tines {12 to 19 mm} wide, {75 to 100 mm} deep, 200 to 400 holes a square metre; cores stay", "air and water in weeks", "it loosens little in one pass", "weeds in the holes; turf opened in stress"},
 	"dethatch":                     {"one pass, tines at the skin of the soil", "lifts the mat; thin for two to four weeks", "it loosens no soil", "torn turf"},
-	"scarify":                      {"2 to 4 mm into the soil, blades 25 to 50 mm apart; crosswise for seed", "takes thatch out and opens for seed", "it loosens no soil", "half bare for three to six weeks"},
-	"topdress":                     {"3 to 6 mm, tips showing; like the soil below, never sand on clay", "evens, and thins the thatch", "it cures no compaction", "smothered over 6 mm; a layer"},
-	"level-surface":                {"lift the sod, fill, lay it back; or 6 mm at a time", "ends scalping and puddles", "it is no drain", "work"},
+	"scarify":                      {"{2 to 4 mm} into the soil, blades {25 to 50 mm} apart; crosswise for seed", "takes thatch out and opens for seed", "it loosens no soil", "half bare for three to six weeks"},
+	"topdress":                     {"{3 to 6 mm}, tips showing; like the soil below, never sand on clay", "evens, and thins the thatch", "it cures no compaction", "smothered over {6 mm}; a layer"},
+	"level-surface":                {"lift the sod, fill, lay it back; or {6 mm} at a time", "ends scalping and puddles", "it is no drain", "work"},
 	"remove-debris":                {"all of it, off the lawn", "light and air come back", "dead crowns stay dead", "none but the work"},
 	"brush-up-mats":                {"spring rake by hand up to 100 m², light machine above", "dries and wakes the leaves", "it revives no crowns", "torn crowns when it is too wet"},
 	"rake-out-moss":                {"by hand up to 100 m², machine above; then seed", "clears the ground for seed", "moss returns while its reason stays", "live moss is spread"},
 	"prune-shade":                  {"lift the crown, thin by a quarter at most", "light for years", "roots still compete", "a tree cut for nothing"},
-	"apply-compost":                {"3 to 6 mm, mature, its phosphorus counted", "structure and slow food", "it is no feeding plan", "weed seed, herbicide left in it"},
-	"replace-soil":                 {"100 to 150 mm out, or to clean smell; then soil and sod or seed", "a clean root zone", "the source must be stopped", "work"},
+	"apply-compost":                {"{3 to 6 mm}, mature, its phosphorus counted", "structure and slow food", "it is no feeding plan", "weed seed, herbicide left in it"},
+	"replace-soil":                 {"{100 to 150 mm} out, or to clean smell; then soil and sod or seed", "a clean root zone", "the source must be stopped", "work"},
 	"overseed":                     {"half of the new rate ({seed-new}), contact with the soil first, starter by law", "up in {emerge-from} to {emerge-to} days, 60 % cover in six to eight weeks", "not in a closed sward", "seed dies of what killed the turf"},
-	"slit-seed":                    {"three quarters of the new rate ({seed-new}), half each way, 3 to 6 mm deep; dead mat off first", "best contact: 60 % cover in six to eight weeks", "not in a closed sward", "seed dies of what killed the turf"},
+	"slit-seed":                    {"three quarters of the new rate ({seed-new}), half each way, {3 to 6 mm} deep; dead mat off first", "best contact: 60 % cover in six to eight weeks", "not in a closed sward", "seed dies of what killed the turf"},
 	"interseed":                    {"60 to 80 % of the new rate, crosswise, mown low, no nitrogen for three weeks", "shifts the mix over two seasons", "the old grass stays part of it", "a thin first summer"},
 	"winter-overseed":              {"ryegrass 25 to 50 g/m², mown a third lower first", "green through the winter", "bermuda comes two to four weeks later", "its own water and disease"},
-	"plug-or-sprig":                {"15 to 30 cm apart by the grass, water two or three times a day, then less", "closes by runners", "bare between until then", "weeds in the gaps"},
+	"plug-or-sprig":                {"{15 to 30 cm} apart by the grass, water two or three times a day, then less", "closes by runners", "bare between until then", "weeds in the gaps"},
 	"resod":                        {"the area and a twentieth more; soil test; rolled; watered daily", "closed in days, rooted in two to three weeks", "it fails on the same cause", "money"},
 	"renovate":                     {"the kill four weeks before the seed", "a new lawn", "it repeats the failure while the cause stays", "bare ground for weeks"},
 	"change-grass":                 {"a grass whose every limit fits: sun, salt, cold, water, law", "fits the place for years", "looks and feel change: show samples first", "money"},
 	"change-use":                   {"mulch, stone, a path, shade plants", "ends the yearly repair", "the lawn is smaller", "money"},
 	"off-type-removal":             {"one plain shape and its margin", "one patch, bare for two to ten weeks", "seed and runners come back", "a hole in the lawn"},
-	"fungicide-curative":           {"by the label, the patches and a margin of 0.6 m; the whole zone over 30 %", "guards green leaves for two to four weeks", "lesions stay until they are mown off", "resistance; the right remedy comes late"},
+	"fungicide-curative":           {"by the label, the patches and a margin of {0.6 m}; the whole zone over 30 %", "guards green leaves for two to four weeks", "lesions stay until they are mown off", "resistance; the right remedy comes late"},
 	"fungicide-preventive":         {"by the label, the places of former years and a margin", "keeps this season's crowns", "no effect on old scars", "money, resistance"},
-	"insecticide-curative":         {"by the label, what is infested and 1.5 m around", "counts fall by two thirds within a week, large grubs less", "the damage stays: plan the repair", "beneficials die and the real cause goes on"},
+	"insecticide-curative":         {"by the label, what is infested and {1.5 m} around", "counts fall by two thirds within a week, large grubs less", "the damage stays: plan the repair", "beneficials die and the real cause goes on"},
 	"insecticide-preventive":       {"by the label, once", "nine in ten larvae fewer in that season", "not the adults", "beneficials, bees"},
 	"herbicide-spot":               {"by the label, the weeds alone", "kills what is treated in two to four weeks", "not the seed in the ground", "yellow rings"},
 	"herbicide-broadcast":          {"by the label, calibrated", "one flush of one kind of weed", "it opens gaps: plan the seed", "checked grass"},
-	"preemergent":                  {"by the label, half now and half after eight weeks, 6 to 12 mm of water within two days", "stops seedlings for 8 to 16 weeks", "no grown weeds, and no seed either", "no seeding for months"},
+	"preemergent":                  {"by the label, half now and half after eight weeks, {6 to 12 mm} of water within two days", "stops seedlings for 8 to 16 weeks", "no grown weeds, and no seed either", "no seeding for months"},
 	"growth-regulator":             {"by the label; again by warmth", "halves growth for three to five weeks", "no cure for weeds or thatch", "it recovers slowly"},
 	"moss-control":                 {"iron sulfate 5 to 15 g/m² in 10 to 20 L to 100 m², or soap by its label", "black in hours to days", "it returns while its reasons stay: tell the client first", "black lawn, stained stone"},
 	"hand-weed":                    {"the whole root, a minute or two a plant", "gone at once", "rhizomes and bulbs come again", "none"},
 	"clean-equipment":              {"brushed off, washed, dried; this lawn last and dry", "spreads less to the next lawn", "it cures nothing", "none"},
-	"send-lab-sample":              {"a plug of 10 cm from the active edge, half good, before any fungicide", "names it in three to ten days", "", "days"},
-	"soil-test":                    {"12 to 15 cores of 75 to 100 mm, thatch off, each zone separately", "figures for dose and law", "it sees no disease", "days"},
+	"send-lab-sample":              {"a plug of {10 cm} from the active edge, half good, before any fungicide", "names it in three to ten days", "", "days"},
+	"soil-test":                    {"12 to 15 cores of {75 to 100 mm}, thatch off, each zone separately", "figures for dose and law", "it sees no disease", "days"},
 	"wait-and-recheck":             {"", "saves a wrong deed", "", ""},
 	"leave-alone":                  {"", "it comes back on its own", "", "another cause goes on unseen"},
 }
@@ -288,7 +301,7 @@ const (
 	machineCaution = "Guards on, stones and toys off, bystanders away, engine off before hands."
 	feedCaution    = "Local bans and black-out dates first; sweep what falls on paving; keep away from water."
 	labelCaution   = "The label is the law: site, grass, pest, rate, interval, season maximum. Wind {wind-span}, no inversion, buffers at water; gloves and long sleeves at least; people and pets off until it is dry, or watered in and dry, and the label's re-entry is over."
-	heatCaution    = "In heat: water and shade from a heat index of 27 °C, fixed breaks from 32, stop at 46."
+	heatCaution    = "In heat: water and shade from a heat index of {27 °C}, fixed breaks from 32, stop at 46."
 )
 
 // classCautions by class, actionCautions by action.
@@ -334,25 +347,25 @@ func cautionsOf(a *action) []string {
 // waterAfter is the one word on water, mowing and the hour that a job gets: by pest and disease for what protects. Labels in general;
 // the label in hand goes before.
 var waterAfter = map[string]string{
-	"insect:white-grubs":        "Water in with 6 to 12 mm the same day; mow flowers off first.",
-	"insect:crane-fly-larvae":   "Water in with 6 to 12 mm the same day, no frost for two nights.",
+	"insect:white-grubs":        "Water in with {6 to 12 mm} the same day; mow flowers off first.",
+	"insect:crane-fly-larvae":   "Water in with {6 to 12 mm} the same day, no frost for two nights.",
 	"insect:mole-crickets":      "Moist ground the evening before; water sprays in, keep baits dry.",
 	"insect:chinch-bugs":        "Water the day before, much carrier, then no water for 24 hours.",
 	"insect:sod-webworms":       "Water the day before; spray in the evening, no water for 24 hours and no mowing for a day.",
 	"insect:armyworms":          "Water in the morning, spray the same evening, no water for 24 hours and no mowing for two days.",
 	"insect:cutworms":           "Spray in the evening, no water for 24 hours and no mowing for a day.",
 	"insect:spittlebugs":        "Mow and rake first; spray late, no water for 24 hours.",
-	"insect-year:white-grubs":   "Water in with 6 to 12 mm within two days, on moist soil; mow flowers off first: bees.",
+	"insect-year:white-grubs":   "Water in with {6 to 12 mm} within two days, on moist soil; mow flowers off first: bees.",
 	"insect-year:billbugs":      "By the label; mow flowers off first: bees.",
-	"insect-year:mole-crickets": "Moist ground, water in with 6 to 12 mm; mow flowers off first: bees.",
+	"insect-year:mole-crickets": "Moist ground, water in with {6 to 12 mm}; mow flowers off first: bees.",
 	"insect-year:chinch-bugs":   "Only on a count; water the day before, then no water for 24 hours.",
-	"fung:spring-dead-spot":     "A root product: water in with 3 to 6 mm at once.",
-	"fung:large-patch":          "Water in with 3 to 6 mm at once, to reach the sheaths and roots.",
-	"fung:take-all-root-rot":    "A root product: water in with 3 to 6 mm at once.",
-	"fung:summer-patch":         "A root product: water in with 3 to 6 mm at once.",
-	"fung:necrotic-ring-spot":   "A root product: water in with 3 to 6 mm at once.",
-	"fung:pythium-root-rot":     "A root product: water in with 3 to 6 mm at once.",
-	"fung:fairy-ring":           "Water in with 3 to 6 mm at once, with a wetting agent.",
+	"fung:spring-dead-spot":     "A root product: water in with {3 to 6 mm} at once.",
+	"fung:large-patch":          "Water in with {3 to 6 mm} at once, to reach the sheaths and roots.",
+	"fung:take-all-root-rot":    "A root product: water in with {3 to 6 mm} at once.",
+	"fung:summer-patch":         "A root product: water in with {3 to 6 mm} at once.",
+	"fung:necrotic-ring-spot":   "A root product: water in with {3 to 6 mm} at once.",
+	"fung:pythium-root-rot":     "A root product: water in with {3 to 6 mm} at once.",
+	"fung:fairy-ring":           "Water in with {3 to 6 mm} at once, with a wetting agent.",
 	"fung:dollar-spot":          "On dry leaves, mown before; let it dry on, no water for 24 hours.",
 	"fung:brown-patch":          "On dry leaves, mown before; let it dry on, no water for 24 hours.",
 	"fung:gray-leaf-spot":       "On dry leaves, mown before; let it dry on, no water for 24 hours.",
@@ -379,11 +392,11 @@ var holdRowTable = []struct {
 	{"growth-flush-chlorosis", .4, "", "it has nitrogen enough and grows too fast", "the flush is over, two to three weeks"},
 	{"fertilizer-burn", .4, "", "it has had too much", "six weeks after the feeding that burnt it"},
 	{"pythium-blight", .34, "", "nitrogen feeds {it}", "its weather has been over for five days"},
-	{"brown-patch", .4, "", "nitrogen feeds {it}", "nights stay under 16 °C"},
+	{"brown-patch", .4, "", "nitrogen feeds {it}", "nights stay under {16 °C}"},
 	{"gray-leaf-spot", .4, "", "nitrogen feeds {it}", "its weather has been over for five days"},
 	{"large-patch", .4, "", "nitrogen feeds {it}", "full green-up, or two weeks after a treatment"},
 	{"summer-dormancy", .4, "", "resting turf takes nothing up", "25 mm of rain or water and new green over a third of it"},
-	{"heat-stress", .4, "hotc and without turned", "nitrogen harms cool-season turf in heat", "the afternoon soil is under 27 °C"},
+	{"heat-stress", .4, "hotc and without turned", "nitrogen harms cool-season turf in heat", "the afternoon soil is under {27 °C}"},
 	{"drought-stress", .5, "thirsty", "nothing is spread on wilted turf", "it has been watered and stands up again"},
 	{"drought-stress", .3, "resting", "resting turf takes nothing up", "25 mm of rain or water and new green over a third of it"},
 	{"winter-dormancy", .5, "sleepw", "dormant turf takes nothing up; the weeds do", "full green-up"},

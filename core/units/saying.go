@@ -90,3 +90,30 @@ func (s Saying) Wind(from, to float64) string {
 	}
 	return fmt.Sprintf("%g–%g m/s", from, to)
 }
+
+// Span says a quantity of a sentence, or a span of one where high is another than low: of mm, cm, m, °C or g N/m².
+func (s Saying) Span(low, high float64, unit string) string {
+	of := map[string]struct {
+		name string
+		in   func(float64) float64
+	}{
+		"mm": {"inches", inches}, "cm": {"inches", func(x float64) float64 { return math.Round(x / 2.54) }},
+		"m": {"ft", func(x float64) float64 { return math.Round(x / .3048) }}, "°C": {"°F", func(x float64) float64 { return math.Round(x*9/5 + 32) }},
+		"g N/m²": {"lb N/1000 ft²", func(x float64) float64 { return math.Round(x*.2048161*100) / 100 }},
+	}[unit]
+	if s.Customary && of.in != nil {
+		low, high, unit = of.in(low), of.in(high), of.name
+	}
+	if high != low {
+		return fmt.Sprintf("%g to %g %s", low, high, unit)
+	}
+	return fmt.Sprintf("%g %s", low, unit)
+}
+
+// inches in eighths, as a rule is read; under one of them to the hundredth.
+func inches(mm float64) float64 {
+	if mm < 2 {
+		return math.Round(mm/25.4*100) / 100
+	}
+	return math.Round(mm/25.4*8) / 8
+}

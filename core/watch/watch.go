@@ -135,7 +135,7 @@ func (w *looker) windows() {
 
 // preventions tells of the preventives whose season opens, for what is on record: from the same rows as the plan.
 func (w *looker) preventions() {
-	for _, x := range remedy.Preventions(w.Case, w.s, w.Had, windowAhead) {
+	for _, x := range remedy.Preventions(w.Case, w.s, w.Had, windowAhead, w.in) {
 		today := w.Case.Lawn.Date
 		if x.From.Before(today.AddDate(0, 0, -openFor)) {
 			continue
