@@ -9,9 +9,11 @@ import (
 	"os"
 
 	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
+	"hodos/exchange/refusal"
 )
 
 func diagnose(args []string) error {
@@ -39,7 +41,7 @@ func diagnose(args []string) error {
 	}
 	c, err := casefile.Read(in)
 	if err != nil {
-		var r *casefile.Refusal
+		var r *refusal.Refusal
 		if errors.As(err, &r) {
 			return refused{fmt.Errorf("%s is refused:\n%w", rest[0], err)}
 		}
@@ -57,6 +59,6 @@ func diagnose(args []string) error {
 }
 
 func version([]string) error {
-	fmt.Printf("hodos 0.1.0, knowledge %s, case format %d\n", diagnosis.Knowledge, casefile.Version)
+	fmt.Printf("hodos 0.1.0, knowledge %s, case format %d\n", knowledge.Knowledge, casefile.Version)
 	return nil
 }

@@ -14,7 +14,7 @@ import (
 	"strings"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/simulation"
 )
 
@@ -26,6 +26,8 @@ func simulate(args []string) error {
 	missing := fs.Float64("missing", .1, "chance that an answer cannot be had")
 	sky := fs.Float64("weather", .7, "chance that the weather is known")
 	spread := fs.Float64("spread", 0, "how far the world differs from the tables; 0.4 moves a typical figure by half")
+	climate := fs.Bool("climate", false, "weather from drawn years of the place instead of the tables")
+	words := fs.Float64("words", 0, "chance that a word is given for another that people interchange")
 	strategies := fs.String("strategies", "", "of fixed, next and free, with commas; all when left out")
 	workers := fs.Int("workers", runtime.NumCPU(), "how many lawns are played at a time")
 	quiet := fs.Bool("quiet", false, "no progress bar")
@@ -38,7 +40,7 @@ func simulate(args []string) error {
 		return refused{fmt.Errorf("simulate takes no file: %q", fs.Arg(0))}
 	}
 	o := simulation.Options{Lawns: *lawns, Seed: *seed, Wrong: *wrong, Missing: *missing, Weather: *sky, Spread: *spread, Workers: *workers,
-		Chance: chance}
+		Climate: *climate, Words: *words, Chance: chance}
 	for _, s := range strings.FieldsFunc(*strategies, func(r rune) bool { return r == ',' }) {
 		o.Strategies = append(o.Strategies, simulation.Strategy(strings.TrimSpace(s)))
 	}
@@ -66,13 +68,22 @@ func simulate(args []string) error {
 		enc.SetIndent("", "  ")
 		return enc.Encode(r)
 	}
-	fmt.Printf("knowledge %s, seed %d: %d lawns, %.0f %% of the answers wrong, %.0f %% missing, weather known on %.0f %%, spread of the world %g\n", diagnosis.Knowledge, *seed, *lawns, *wrong*100, *missing*100, *sky*100, *spread)
+	fmt.Printf(
+		"knowledge %s, seed %d: %d lawns, %.0f %% of the answers wrong, %.0f %% missing, weather known on %.0f %%, spread of the world %g\n",
+		knowledge.Knowledge,
+		*seed,
+		*lawns,
+		*wrong*100,
+		*missing*100,
+		*sky*100,
+		*spread,
+	)
 	tables(os.Stdout, r, *markdown)
 	return nil
 }
 
 // chance is the seeded source of the command line.
-func chance(seed, stream uint64) diagnosis.Chance { return rand.New(rand.NewPCG(seed, stream)) }
+func chance(seed, stream uint64) knowledge.Chance { return rand.New(rand.NewPCG(seed, stream)) }
 
 // bar draws how far a run is, at most ten times a second.
 func bar(w io.Writer, of int) func(done int) {
@@ -114,9 +125,9 @@ func tables(w io.Writer, r simulation.Report, markdown bool) {
 	var rows [][]string
 	for _, s := range r.Of {
 		rows = append(rows, []string{string(s.Strategy), f("%.1f %%", s.Accuracy()*100), f("%.1f", s.Minutes), f("%.1f", s.Checks),
-			f("%.3f", s.Brier), f("%.3f", s.Worst()), f("%.0f %%", 100*float64(s.Settled)/float64(s.Lawns))})
+			f("%.1f", s.Regret), f("%.3f", s.Brier), f("%.3f", s.Worst()), f("%.0f %%", 100*float64(s.Settled)/float64(s.Lawns))})
 	}
-	table("Strategies", []string{"strategy", "first right", "minutes", "findings", "Brier", "worst bin", "settled"}, rows)
+	table("Strategies", []string{"strategy", "first right", "minutes", "findings", "regret", "Brier", "worst bin", "settled"}, rows)
 	for _, s := range r.Of {
 		rows = nil
 		for _, g := range s.Families {

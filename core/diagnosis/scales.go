@@ -1,11 +1,19 @@
 package diagnosis
 
+import (
+	"math"
+	"slices"
+
+	"hodos/core/knowledge"
+	"hodos/core/worth"
+)
+
 // Scales is one lawn being weighed answer by answer, without weather series or records to be read: for the simulation and
 // for lawns to train on. It is not safe for use by several goroutines.
 type Scales struct {
 	m       *model
-	evs     []evidence
-	known   map[string]Value
+	evs     []observed
+	known   map[string]knowledge.Value
 	skip    map[string]bool
 	post    posterior
 	weighed bool
@@ -13,18 +21,19 @@ type Scales struct {
 }
 
 // NewScales begins with the priors of the lawn.
-func NewScales(l Lawn) *Scales {
-	return &Scales{m: newModel(l, func(i int) float64 { return prior(&causes[i], l) }), known: map[string]Value{}, skip: map[string]bool{}}
+func NewScales(l knowledge.Lawn) *Scales {
+	return &Scales{m: newModel(l, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], l, nil) }),
+		known: map[string]knowledge.Value{}, skip: map[string]bool{}}
 }
 
 // Add puts an answer on the scales; a second answer to the same finding is left out.
-func (s *Scales) Add(id string, v Value) {
+func (s *Scales) Add(id string, v knowledge.Value) {
 	if _, twice := s.known[id]; twice {
 		return
 	}
 	s.known[id] = v
 	s.stand(id)
-	if ev := s.m.observe(id, v); ev.weighed {
+	if ev := s.m.observe(id, v); ev.weighed || ev.sound != 1 {
 		s.evs = append(s.evs, ev)
 		s.weighed = false
 	}
@@ -37,7 +46,7 @@ func (s *Scales) Skip(id string) {
 }
 
 func (s *Scales) stand(id string) {
-	if f, ok := FindingByID(id); ok && f.Station != "weather" {
+	if f, ok := knowledge.FindingByID(id); ok && f.Station != "weather" {
 		s.at = f.Station
 	}
 }
@@ -45,44 +54,50 @@ func (s *Scales) stand(id string) {
 func (s *Scales) weigh() {
 	if !s.weighed {
 		s.m.room = s.post.weight
-		s.post, s.weighed = s.m.sum(s.evs, true), true
+		s.post, s.weighed = s.m.sum(s.m.once(s.evs), true), true
+		s.m.sound = s.post.soundShare()
 	}
 }
 
-// Each calls f with the chance of every cause that the grass can have, and of nothing being wrong.
+// Each calls f with the chance of every cause that the grass can have, of nothing being wrong, and of something else being wrong.
 func (s *Scales) Each(f func(cause string, p float64)) {
 	s.weigh()
 	for k, ci := range s.m.active {
-		f(causes[ci].ID, s.post.marginal[k])
+		f(knowledge.CauseTable[ci].ID, s.post.marginal[k])
 	}
-	f(Healthy, s.post.empty)
+	f(knowledge.Healthy, s.post.empty)
+	f(knowledge.Unexplained, s.post.other)
+}
+
+// Regret is what acting on these scales earns less than acting on the truth would, in the firm's money: each cause is acted on where that
+// pays and its proof is known.
+func (s *Scales) Regret(truth []string) float64 {
+	s.weigh()
+	s.m.money(worth.DefaultPrices, worth.Damage(s.m.lawn, s.known), s.known)
+	regret := 0.0
+	for k, ci := range s.m.active {
+		p, benefit, harm := s.post.marginal[k], s.m.stake.benefit[k], s.m.stake.harm[k]
+		acts := s.m.stake.open[k] && p*benefit > (1-p)*harm
+		switch there := slices.Index(truth, knowledge.CauseTable[ci].ID) >= 0; {
+		case there && !acts:
+			regret += math.Max(0, benefit)
+		case !there && acts:
+			regret += harm
+		}
+	}
+	return regret
 }
 
 // Next ranks the checks worth doing, as Diagnose does; settled is true when none can change a decision any more.
 func (s *Scales) Next(tools map[string]bool) (checks []NextCheck, settled bool) {
 	s.weigh()
 	sets, _ := s.post.heaviest(.98, 600)
+	s.m.money(worth.DefaultPrices, worth.Damage(s.m.lawn, s.known), s.known)
 	return s.m.nextChecks(sets, ask{known: s.known, skip: s.skip, tools: tools, at: s.at, bare: true})
 }
 
 // Sensible reports whether a finding is worth asking for beside what is known: sizes of grubs only where there are some.
 func (s *Scales) Sensible(id string) bool {
-	f, ok := FindingByID(id)
-	return ok && f.sensible(s.known, s.m)
+	f, ok := knowledge.FindingByID(id)
+	return ok && f.Sensible(s.known, s.m.turf == 1)
 }
-
-// Minutes is what a finding costs: its own time, its procedure's set-up when begun is false, and the way to its station
-// when one stands elsewhere.
-func Minutes(f *Finding, begun bool, at string) float64 {
-	min := f.Minutes
-	if p, ok := ProcedureByID(f.Procedure); ok && !begun {
-		min += p.Setup
-	}
-	if at != "" && at != f.Station {
-		min += MoveMinutes
-	}
-	return min
-}
-
-// MoveMinutes is what it takes to put one station's tools down and begin at another (judgement).
-const MoveMinutes = .5

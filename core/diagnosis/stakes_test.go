@@ -4,13 +4,17 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
+	"hodos/core/worth"
 )
 
 // The arithmetic of Pauker and Kassirer on round figures: 100 m² at 10 a square metre, a remedy of 6 minutes and 40 of
 // material for 100 m² at 60 an hour.
 func TestMarksFollowFromThePrices(t *testing.T) {
-	p := Prices{LawnM2: 10, Hour: 60, Insecticide: 40, Lab: 45}
-	m := MarksFor("chinch-bugs", p, 100, false)
+	p := worth.Prices{LawnM2: 10, Hour: 60, Insecticide: 40, Lab: 45}
+	m := worth.MarksFor("chinch-bugs", p, 100, false)
 	price := (m.Stake.Setup+m.Stake.Minutes)/60*60 + 40
 	require.InDelta(t, price, m.Price, 1e-9)
 	require.InDelta(t, m.Stake.Saves*1000-price, m.Benefit, 1e-9)
@@ -21,29 +25,30 @@ func TestMarksFollowFromThePrices(t *testing.T) {
 	require.Less(t, m.From, m.Act)
 	require.Greater(t, m.To, m.Act)
 	// at the lower mark, looking first is worth what leaving it is: nought
-	proof := proofs["chinch-bugs"][0]
-	require.InDelta(t, 0, m.From*proof.hit*m.Benefit-(1-m.From)*proof.alarm*m.Harm-m.CheckPrice, 1e-9)
+	proof := worth.Proofs["chinch-bugs"][0]
+	require.InDelta(t, 0, m.From*proof.Hit*m.Benefit-(1-m.From)*proof.Alarm*m.Harm-m.CheckPrice, 1e-9)
 }
 
 func TestMarksMoveTheRightWay(t *testing.T) {
-	base := MarksFor("white-grubs", DefaultPrices, 60, false)
-	dearer := DefaultPrices
+	base := worth.MarksFor("white-grubs", worth.DefaultPrices, 60, false)
+	dearer := worth.DefaultPrices
 	dearer.Insecticide *= 10
-	require.Greater(t, MarksFor("white-grubs", dearer, 60, false).Act, base.Act, "a dear remedy wants more certainty")
-	precious := DefaultPrices
+	require.Greater(t, worth.MarksFor("white-grubs", dearer, 60, false).Act, base.Act, "a dear remedy wants more certainty")
+	precious := worth.DefaultPrices
 	precious.LawnM2 *= 4
-	require.Less(t, MarksFor("white-grubs", precious, 60, false).Act, base.Act, "a dear lawn wants less")
-	require.Greater(t, MarksFor("white-grubs", DefaultPrices, 8, false).Act, base.Act, "a small spot hardly pays the setting up")
-	slow := DefaultPrices
+	require.Less(t, worth.MarksFor("white-grubs", precious, 60, false).Act, base.Act, "a dear lawn wants less")
+	require.Greater(t, worth.MarksFor("white-grubs", worth.DefaultPrices, 8, false).Act, base.Act, "a small spot hardly pays the setting up")
+	slow := worth.DefaultPrices
 	slow.Hour *= 20
-	require.Greater(t, MarksFor("chinch-bugs", slow, 60, false).From, MarksFor("chinch-bugs", DefaultPrices, 60, false).From, "a dear hour makes looking dear")
+	require.Greater(t, worth.MarksFor("chinch-bugs", slow, 60, false).From, worth.MarksFor("chinch-bugs", worth.DefaultPrices, 60,
+		false).From, "a dear hour makes looking dear")
 }
 
 func TestEveryCauseHasItsStake(t *testing.T) {
-	for _, c := range Causes() {
+	for _, c := range knowledge.Causes() {
 		for _, warm := range []bool{false, true} {
 			for _, area := range []float64{5, 60, 5000} {
-				m := MarksFor(c.ID, DefaultPrices, area, warm)
+				m := worth.MarksFor(c.ID, worth.DefaultPrices, area, warm)
 				require.True(t, m.Act >= .1 && m.Act <= .95 && m.From <= m.Act && m.Act <= m.To, "%s %+v", c.ID, m)
 				require.NotEmpty(t, m.Check, c.ID)
 				require.NotEmpty(t, m.Stake.Why, c.ID)
@@ -53,38 +58,40 @@ func TestEveryCauseHasItsStake(t *testing.T) {
 }
 
 func TestPricesAreChecked(t *testing.T) {
-	require.NoError(t, DefaultPrices.Check())
-	p := DefaultPrices
+	require.NoError(t, worth.DefaultPrices.Check())
+	p := worth.DefaultPrices
 	p.LawnM2 = 0
 	require.ErrorContains(t, p.Check(), "lawn_m2")
-	p = DefaultPrices
+	p = worth.DefaultPrices
 	p.Seed = -1
 	require.ErrorContains(t, p.Check(), "seed")
 }
 
 // The marks that decide are those of the firm.
 func TestPricesReachTheDecision(t *testing.T) {
-	c := Case{Lawn: lawn("tall-fescue", 8, 38), Findings: map[string]Value{"affected-area-percent": NumberValue(50)}}
+	c := evidence.Case{Lawn: lawn("tall-fescue", 8, 38),
+		Findings: map[string]knowledge.Value{"affected-area-percent": knowledge.NumberValue(50)}}
 	area := 400.0
 	c.Lawn.AreaM2 = &area
-	p := Prices{LawnM2: 30, Hour: 40, Insecticide: 1}
+	p := worth.Prices{LawnM2: 30, Hour: 40, Insecticide: 1}
 	r := Diagnose(c, Options{Prices: &p})
 	require.InDelta(t, 200, r.Damage, 1e-9)
-	require.Equal(t, MarksFor("white-grubs", p, 200, false), r.Marks("white-grubs"))
+	require.Equal(t, worth.MarksFor("white-grubs", p, 200, false), r.Marks("white-grubs"))
 	require.Less(t, r.Marks("white-grubs").Act, Diagnose(c, Options{}).Marks("white-grubs").Act)
 }
 
 func TestPricesTravelWithTheCase(t *testing.T) {
-	mine := Prices{LawnM2: 20, Hour: 45, Fungicide: 1, Insecticide: 2, Herbicide: 3, Feed: 4, Amendment: 5, Seed: 6, WaterM3: 7, Lab: 8}
-	back, aside := Utilities(mine.Utilities())
+	mine := worth.Prices{LawnM2: 20, Hour: 45, Fungicide: 1, Insecticide: 2, Herbicide: 3, Feed: 4, Amendment: 5, Seed: 6, WaterM3: 7, Lab: 8}
+	back, aside := worth.Utilities(mine.Utilities())
 	require.Equal(t, mine, back)
 	require.Empty(t, aside)
-	some, aside := Utilities(map[string]any{"lawn_m2": 4.0, "hour": -3.0, "mood": "good"})
+	some, aside := worth.Utilities(map[string]any{"lawn_m2": 4.0, "hour": -3.0, "mood": "good"})
 	require.InDelta(t, 4, some.LawnM2, 0)
-	require.InDelta(t, DefaultPrices.Hour, some.Hour, 0)
+	require.InDelta(t, worth.DefaultPrices.Hour, some.Hour, 0)
 	require.Equal(t, []string{"hour", "mood"}, aside)
-	none, _ := Utilities(nil)
-	require.Equal(t, DefaultPrices, none)
-	r := Diagnose(Case{Lawn: lawn("tall-fescue", 8, 38), Context: Context{Utilities: map[string]any{"lawn_m2": 40.0}}}, Options{})
+	none, _ := worth.Utilities(nil)
+	require.Equal(t, worth.DefaultPrices, none)
+	r := Diagnose(evidence.Case{Lawn: lawn("tall-fescue", 8, 38), Context: evidence.Context{Utilities: map[string]any{"lawn_m2": 40.0}}},
+		Options{})
 	require.InDelta(t, 40, r.Prices.LawnM2, 0)
 }

@@ -249,7 +249,7 @@ var moreGateRows = []gateRow{
 	{"preem-blocks", ByLabel, Hold, "since(preem) < 90", "a pre-emergent went down {since-preem}: it still stops seed", "the label's interval is over"},
 	{"hot-seed", Agronomy, note, "hotc", "in heat only with water several times a day", ""},
 	{"unmended-weeds", Agronomy, note, "always", "only after the reason for the weeds is dealt with", ""},
-	{"harmless", Agronomy, Avoid, "grub-kind = harmless and it-grubs", "the larvae are harmless or useful", "nothing"},
+	{"harmless", Agronomy, Avoid, "grub-kind = harmless and is(white-grubs)", "the larvae are harmless or useful", "nothing"},
 	{"sleep-weeds", Agronomy, Hold, "sleepw and without winter-weeds and without bulbs", "these weeds do not grow now either", "it is warm enough"},
 	{"tender-spot", ByLabel, note, "tender", "half-green: by wick, shield or hand only", ""},
 	{"hurt", Agronomy, Hold, "p(herbicide-injury) >= .3 or (winter-hurt and without living and without new-leaf)", "hurt turf is not sprayed", "new growth is seen"},

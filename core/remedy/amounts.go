@@ -56,7 +56,10 @@ func ForNitrogen(target float64, a Analysis, area, areaError float64, quick bool
 			MostQuickNitrogen))
 	}
 	if d.ProductGM2 < 5 {
-		d.Warnings = append(d.Warnings, fmt.Sprintf("%.1f g/m² is less than most spreaders lay evenly: half the rate two ways, or a weaker product", d.ProductGM2))
+		d.Warnings = append(
+			d.Warnings,
+			fmt.Sprintf("%.1f g/m² is less than most spreaders lay evenly: half the rate two ways, or a weaker product", d.ProductGM2),
+		)
 	}
 	return d, nil
 }

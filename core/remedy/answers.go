@@ -71,7 +71,12 @@ var answerRows = []answerRow{
 
 	{"core-aerate", "compaction", .45, "moist-feel or nobody-felt"},
 	{"topdress", "scalping", .25, ""},
-	{"remove-debris", "matted-debris", .5, "debris = leaf-litter|matted-dead-grass|stones-or-objects or recent-events = leaves-left-over-winter or unknown(debris)"},
+	{
+		"remove-debris",
+		"matted-debris",
+		.5,
+		"debris = leaf-litter|matted-dead-grass|stones-or-objects or recent-events = leaves-left-over-winter or unknown(debris)",
+	},
 	{"remove-debris", "covered-scald", .3, ""},
 	{"brush-up-mats", "matted-debris", .4, "winter-marks or mat-seen"},
 	{"brush-up-mats", "gray-snow-mold", .5, ""},

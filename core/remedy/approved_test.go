@@ -15,7 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/units"
+	"hodos/core/worth"
 )
 
 var update = flag.Bool("update", false, "write the plans as they come out now; read the difference before signing it")
@@ -66,24 +69,24 @@ type aheadSky struct {
 	Wind float64 `json:"wind,omitempty"`
 }
 
-func (m madeUp) lawn(t *testing.T) diagnosis.Case {
-	c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, m.Date), Latitude: m.Lat, Species: []string{m.Grass}}, Findings: found{}}
+func (m madeUp) lawn(t *testing.T) evidence.Case {
+	c := evidence.Case{Lawn: knowledge.Lawn{Date: day0(t, m.Date), Latitude: m.Lat, Species: []string{m.Grass}}, Findings: found{}}
 	for id, plain := range m.Found {
-		f, ok := diagnosis.FindingByID(id)
+		f, ok := knowledge.FindingByID(id)
 		require.True(t, ok, id)
-		v, err := diagnosis.ValueOf(f, plain)
+		v, err := knowledge.ValueOf(f, plain)
 		require.NoError(t, err, "%s %v", id, plain)
 		c.Findings[id] = v
 	}
 	for _, d := range m.Done {
-		x := diagnosis.Treatment{Date: c.Lawn.Date.AddDate(0, 0, -d.Days), Action: d.Action}
+		x := evidence.Treatment{Date: c.Lawn.Date.AddDate(0, 0, -d.Days), Action: d.Action}
 		if d.N > 0 {
 			x.NGM2 = &d.N
 		}
 		c.Treatments = append(c.Treatments, x)
 	}
 	if len(m.Policy) == 4 {
-		c.Policy = diagnosis.Policy{SummerWater: m.Policy[0], Pests: m.Policy[1], SummerFeeding: m.Policy[2], Blemishes: m.Policy[3]}
+		c.Policy = evidence.Policy{SummerWater: m.Policy[0], Pests: m.Policy[1], SummerFeeding: m.Policy[2], Blemishes: m.Policy[3]}
 	}
 	for b, list := range map[bool][]string{false: m.No, true: m.Yes} {
 		for _, what := range list {
@@ -101,7 +104,7 @@ func (m madeUp) lawn(t *testing.T) diagnosis.Case {
 	return c
 }
 
-func (m madeUp) sky(c *diagnosis.Case) {
+func (m madeUp) sky(c *evidence.Case) {
 	if p := m.Past; p != nil {
 		past(p.Days, func(k int) (lo, hi, rain, rh float64) {
 			if p.Every > 0 && k%p.Every == 0 {
@@ -238,8 +241,8 @@ func approve(t *testing.T, file, text string) {
 func TestTheCalendar(t *testing.T) {
 	var out strings.Builder
 	year := func(row, applies, grass string, lat float64, opens test, name string) {
-		s := survey(diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-01-01"), Latitude: lat, Species: []string{grass}}, Findings: found{}},
-			diagnosis.Result{Prices: diagnosis.DefaultPrices}, units.Saying{})
+		s := survey(evidence.Case{Lawn: knowledge.Lawn{Date: day0(t, "2026-01-01"), Latitude: lat, Species: []string{grass}}, Findings: found{}},
+			diagnosis.Result{Prices: worth.DefaultPrices}, units.Saying{})
 		fmt.Fprintf(&out, "%s (%s), %s at %.0f°:", row, applies, grass, lat)
 		for k := 0; k < 365; k++ {
 			if opens(s, k) != yes || k > 0 && opens(s, k-1) == yes {
@@ -283,9 +286,9 @@ func TestTheMarks(t *testing.T) {
 	var out strings.Builder
 	for _, grass := range []string{"kentucky-bluegrass", "common-bermudagrass"} {
 		all, part := 200.0, 40.0
-		c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, "2026-06-01"), Latitude: 37, Species: []string{grass}, AreaM2: &all,
+		c := evidence.Case{Lawn: knowledge.Lawn{Date: day0(t, "2026-06-01"), Latitude: 37, Species: []string{grass}, AreaM2: &all,
 			AffectedM2: &part}, Findings: found{}}
-		s := survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: diagnosis.DefaultPrices}, units.Saying{})
+		s := survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: worth.DefaultPrices}, units.Saying{})
 		for i := range actions {
 			a := &actions[i]
 			for _, x := range answersOf[a.id] {

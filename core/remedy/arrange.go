@@ -5,61 +5,7 @@ import (
 	"slices"
 
 	"hodos/core/diagnosis"
-)
-
-// pairRow keeps two actions apart that are both due: second waits so many days after first; 0 days gives the second up for this time.
-type pairRow struct {
-	first, second string
-	days          int
-	why           string
-}
-
-// pairRows, in the order in which they are asked. Label and extension; the label in hand goes before.
-var pairRows = []pairRow{
-	{"light-watering-of-new-stands", "let-dormant", 0, "a new stand is watered, not let rest"},
-	{"water-deep", "let-dormant", 0, "one line for the whole spell: it is watered"},
-	{"water-deep", "survival-water", 0, "it is watered fully"},
-	{"water-deep", "cut-back-water", 0, "the root zone is dry: water it deeply, in the early morning only"},
-	{"hold-mowing", "core-aerate", 7, "not mown just now"},
-	{"hold-mowing", "dethatch", 7, "not mown just now"},
-	{"hold-mowing", "scarify", 7, "not mown just now"},
-	{"insecticide-curative", "insecticide-preventive", 0, "the pest is there: treat it on the count, prevent it next season"},
-	{"plug-or-sprig", "resod", 14, "or sod at once: the expensive way"},
-	{"apply-nitrogen", "let-dormant", 0, "it is growing again"},
-	{"spoon-feed-nitrogen", "apply-nitrogen", 21, "it is fed little and often instead"},
-	{"hand-weed", "herbicide-spot", 0, "they are pulled by hand"},
-	{"herbicide-broadcast", "herbicide-spot", 0, "the whole is treated: one or the other"},
-	{"scarify", "dethatch", 0, "scarified instead: one or the other"},
-	{"raise-mowing-height", "lower-mowing-once", 0, "it is to be mown higher"},
-	{"hold-mowing", "resume-mowing", 7, "not mown just now"},
-	{"renovate", "herbicide-broadcast", 0, "the whole is renewed"},
-	{"leach-salts", "apply-nitrogen", 7, "what is fed before the leaching is lost"},
-	{"apply-lime", "apply-nitrogen", 14, "lime and nitrogen fourteen days apart"},
-	{"apply-lime", "apply-iron", 14, "lime fixes iron: fourteen days apart"},
-	{"apply-lime", "apply-acidifier", 0, "opposite aims"},
-	{"apply-phosphorus", "apply-iron", 7, "phosphorus fixes iron: a week apart"},
-	{"moss-control", "apply-iron", 28, "the moss product brings the iron"},
-	{"moss-control", "overseed", 14, "after the dead moss is raked out"},
-	{"moss-control", "slit-seed", 14, "after the dead moss is raked out"},
-	{"fungicide-curative", "fungicide-preventive", 28, "after the one on the disease, with another mode of action"},
-	{"fungicide-curative", "apply-wetting-agent", 1, "leaves dry first"},
-	{"herbicide-spot", "core-aerate", 14, "the weeds take it down first"},
-	{"herbicide-broadcast", "core-aerate", 14, "the weeds take it down first"},
-	{"herbicide-broadcast", "dethatch", 14, "the weeds take it down first"},
-	{"herbicide-broadcast", "scarify", 14, "the weeds take it down first"},
-	{"dethatch", "growth-regulator", 21, "it has to grow to heal"},
-	{"scarify", "growth-regulator", 21, "it has to grow to heal"},
-	{"core-aerate", "growth-regulator", 21, "it has to grow to heal"},
-	{"insecticide-curative", "press-and-water", 2, "after the treatment"},
-	{"insecticide-curative", "apply-nitrogen", 10, "after the pest is dealt with"},
-	{"apply-acidifier", "overseed", 30, "fresh sulfur burns seedlings"},
-	{"apply-acidifier", "slit-seed", 30, "fresh sulfur burns seedlings"},
-}
-
-// seedings and the herbicides collide: who goes first is a choice with its price.
-var (
-	seedings   = []string{"overseed", "slit-seed", "interseed", "plug-or-sprig"}
-	weedkiller = []string{"herbicide-spot", "herbicide-broadcast"}
+	"hodos/core/knowledge"
 )
 
 // Days that a herbicide and a seeding keep apart (labels; usual figures).
@@ -71,19 +17,11 @@ const (
 
 // arrange is the third pass: what excludes what, what waits for what, and what gets its water first.
 func (p *plan) arrange() {
-	p.oneSeeding()
+	p.together()
 	p.keepApart()
 	p.seedOrSpray()
 	p.seedOrPreem()
-	if a, n := p.at["acidifying-nitrogen"], p.at["apply-nitrogen"]; a.Verdict == DoNow && n.Called && n.Verdict == DoNow {
-		n.As = a.ID
-		n.Reasons = append(n.Reasons, "in the form of acid-forming nitrogen")
-	} else if a.Verdict == DoNow && n.Verdict == Schedule {
-		p.putOff(n, 21, "after the acid-forming nitrogen")
-	}
-	if l, w := p.at["light-watering-of-new-stands"], p.at["water-deep"]; l.Verdict == DoNow && w.Verdict == DoNow {
-		w.As = l.ID
-	}
+	p.forms()
 	p.water()
 	p.keepApart() // the water that other work waits for is a line of its own
 }
@@ -100,13 +38,18 @@ func (p *plan) keepApart() {
 
 // split reports a pair that does not exclude itself on a zone of which one part is kept green and the rest rests.
 func (p *plan) split(r pairRow) bool {
-	return terms["part-green"](p.s, 0) == yes && (r.first == "let-dormant" || r.second == "let-dormant")
+	for _, x := range splits {
+		if (r.first == x.action || r.second == x.action) && x.holds(p.s, 0) == yes {
+			return true
+		}
+	}
+	return false
 }
 
 // putOff puts a line off by days; 0 gives it up.
 func (p *plan) putOff(v *Advice, days int, why string) {
 	v.Reasons = append([]string{why}, v.Reasons...)
-	v.Gate, v.Kind = "pair", Agronomy
+	v.Gate, v.Kind = pairing, Agronomy
 	if days == 0 {
 		v.Verdict = Avoid
 		return
@@ -122,11 +65,30 @@ func (p *plan) putOff(v *Advice, days int, why string) {
 	p.date(v, from, max(to-from, 7), name)
 }
 
-// oneSeeding makes one job of the dead part and the thin one: both on one day.
-func (p *plan) oneSeeding() {
-	over, slit := p.at["overseed"], p.at["slit-seed"]
-	if over.Called && slit.Called && slit.Verdict == Schedule && over.Verdict == Schedule && slit.From.After(*over.From) {
-		slit.From, slit.To, slit.Season = over.From, over.To, over.Season
+// together makes one trip of two works of which one would come later.
+func (p *plan) together() {
+	for _, r := range togetherRows {
+		a, b := p.at[r.first], p.at[r.second]
+		if a.Called && b.Called && a.Verdict == Schedule && b.Verdict == Schedule && b.From.After(*a.From) {
+			b.From, b.To, b.Season = a.From, a.To, a.Season
+		}
+	}
+}
+
+// forms lets an action be done in the form of another that is due as well.
+func (p *plan) forms() {
+	for _, r := range formRows {
+		form, of := p.at[r.form], p.at[r.of]
+		switch {
+		case form.Verdict != DoNow:
+		case of.Called && of.Verdict == DoNow:
+			of.As = form.ID
+			if r.says != "" {
+				of.Reasons = append(of.Reasons, r.says)
+			}
+		case of.Verdict == Schedule && r.apart > 0:
+			p.putOff(of, r.apart, r.waits)
+		}
 	}
 }
 
@@ -134,12 +96,12 @@ func (p *plan) oneSeeding() {
 // frost afterwards.
 func (p *plan) seedOrSpray() {
 	s := p.s
-	for _, h := range weedkiller {
+	for _, h := range holders["kills-weeds"] {
 		spray := p.at[h]
 		if spray.Verdict != DoNow {
 			continue
 		}
-		for _, id := range seedings {
+		for _, id := range holders["seeds"] {
 			seed := p.at[id]
 			near := seed.Verdict == Schedule && seed.From != nil && s.offset(*seed.From) <= sprayThenSeed
 			if seed.Verdict != DoNow && !near {
@@ -166,11 +128,11 @@ func (p *plan) seedOrSpray() {
 // seedOrPreem settles pre-emergent and seed: on a stand that is only thin the pre-emergent goes first and the seed waits for its
 // other season; where the ground is lost the gates have given the pre-emergent up already.
 func (p *plan) seedOrPreem() {
-	pre := p.at["preemergent"]
+	pre := p.the("keeps-seed-out")
 	if pre.Verdict != DoNow {
 		return
 	}
-	for _, id := range seedings {
+	for _, id := range holders["seeds"] {
 		if seed := p.at[id]; seed.Verdict == DoNow || seed.Verdict == Schedule && seed.From != nil && p.s.offset(*seed.From) < preemThenSeed {
 			p.putOff(seed, preemThenSeed, "after the pre-emergent has run out")
 		}
@@ -182,35 +144,31 @@ func (p *plan) water() {
 	s := p.s
 	waits := false
 	for i := range p.lines {
-		g := p.lines[i].Gate
-		waits = waits || p.lines[i].Verdict == Hold && (g == "wilt" || g == "wilt-spray")
+		waits = waits || p.lines[i].Verdict == Hold && gateIs(p.lines[i].Gate, "thirst")
 	}
-	wet := p.at["water-deep"].Verdict == DoNow || p.at["spot-water"].Verdict == DoNow ||
-		p.at["light-watering-of-new-stands"].Verdict == DoNow ||
-		p.at["survival-water"].Verdict == DoNow
+	wet := slices.ContainsFunc(holders["wets"], func(id string) bool { return p.at[id].Verdict == DoNow })
 	if !waits || wet || terms["dry"](s, 0) != yes {
 		return
 	}
-	w := p.at["water-deep"]
-	if w.Gate == "interval" || w.Gate == "frozen" || w.Gate == "wet" || w.Gate == "let-rest" || w.Gate == "dead" ||
-		terms["resting"](s, 0) == yes {
+	w := p.the("brings-water")
+	if gateIs(w.Gate, "no-water") || terms["resting"](s, 0) == yes {
 		return
 	}
-	*w = Advice{ID: "water-deep", Called: true, Verdict: DoNow, Reasons: []string{"dry, and other work waits for the water"}}
+	*w = Advice{ID: w.ID, Called: true, Verdict: DoNow, Reasons: []string{"dry, and other work waits for the water"}}
 }
 
 // wait is the dated second look: of what is held, of what is done, and of each cause that its plan says what decides.
 func (p *plan) wait() {
 	s := p.s
-	v := p.at["wait-and-recheck"]
-	*v = Advice{ID: "wait-and-recheck", Verdict: Avoid}
+	v := p.the("waits")
+	*v = Advice{ID: theOne("waits"), Verdict: Avoid}
 	if why := p.losing(); why != "" {
 		v.Called, v.Reasons = true, []string{"waiting costs: " + why}
 		return
 	}
 	best, finding, cause := math.MaxInt, "", ""
 	for _, c := range s.r.Causes {
-		if c.Probability < .3 || c.ID == diagnosis.Healthy {
+		if c.Probability < .3 || c.ID == knowledge.Healthy {
 			continue
 		}
 		if m := s.mending(c.ID); m != nil && m.look > 0 && m.look < best {
@@ -220,7 +178,7 @@ func (p *plan) wait() {
 	switch {
 	case best < math.MaxInt:
 		v.Causes = []string{cause}
-		f, _ := diagnosis.FindingByID(finding)
+		f, _ := knowledge.FindingByID(finding)
 		v.Reasons = []string{"look again at " + lower(f.Label) + ": it decides what follows for " + s.label(cause)}
 	case p.nearly() != "":
 		best = 10
@@ -275,27 +233,18 @@ func (p *plan) losing() string {
 		}
 	}
 	for _, x := range pests {
-		if s.over(x.cause, 1) == yes && s.tooDeep(x.cause) != yes && x.cause != "billbugs" && math.IsNaN(s.since("insect")) {
+		if s.over(x.cause, 1) == yes && s.tooDeep(x.cause) != yes && x.killed != "" && math.IsNaN(s.since(x.killed)) {
 			return s.label(x.cause) + " over the damaging count"
 		}
 	}
 	return ""
 }
 
-// small are works on the spot that do not keep a lawn from being left alone otherwise.
-var small = map[string]bool{
-	"flush-spot-with-water": true, "spot-water": true, "remove-debris": true, "brush-up-mats": true, "press-and-water": true,
-	"sharpen-blades": true, "restrict-traffic": true, "hold-nitrogen": true, "hold-mowing": true, "resume-mowing": true,
-	"raise-mowing-height": true, "clean-equipment": true, "apply-nitrogen": true, "apply-iron": true, "send-lab-sample": true,
-	"soil-test": true, "cut-back-water": true, "let-dormant": true, "preemergent": true, "hand-weed": true, "lower-mowing-once": true,
-	"fungicide-preventive": true, "insecticide-preventive": true, "growth-regulator": true,
-}
-
 // leave decides whether the lawn is left alone: nothing is wrong, or what is mends by itself, and nothing larger is to be done.
 func (p *plan) leave() {
 	s := p.s
-	v := p.at["leave-alone"]
-	*v = Advice{ID: "leave-alone", Verdict: Avoid}
+	v := p.the("leaves")
+	*v = Advice{ID: theOne("leaves"), Verdict: Avoid}
 	if why := p.losing(); why != "" {
 		v.Called, v.Reasons = true, []string{"it would lose the turf: " + why}
 		return
@@ -307,16 +256,16 @@ func (p *plan) leave() {
 	lead := s.r.Causes[0]
 	for i := range p.lines {
 		x := &p.lines[i]
-		if x.Verdict == DoNow && !small[x.ID] {
+		if x.Verdict == DoNow && !is(x.ID, "small") {
 			v.Reasons = []string{"there is work to do: " + lower(Label(x.ID))}
 			return
 		}
 	}
-	if s.r.P(diagnosis.Healthy) >= .5 {
+	if s.r.P(knowledge.Healthy) >= .5 {
 		v.Called, v.Verdict, v.Reasons = true, DoNow, []string{"nothing is wrong beyond what is normal for the season"}
 		return
 	}
-	if lead.ID == diagnosis.Healthy || lead.Probability < sure {
+	if lead.ID == knowledge.Healthy || lead.Probability < sure {
 		v.Reasons = []string{"no cause is sure enough to leave it to itself"}
 		return
 	}
@@ -327,7 +276,7 @@ func (p *plan) leave() {
 	}
 	other := slices.IndexFunc(s.r.Causes[1:], func(c diagnosis.CauseResult) bool {
 		o := s.mending(c.ID)
-		return c.Probability >= .3 && c.ID != diagnosis.Healthy && (o == nil || o.mends == 0)
+		return c.Probability >= .3 && c.ID != knowledge.Healthy && (o == nil || o.mends == 0)
 	})
 	if other >= 0 {
 		v.Reasons = []string{"not alone: " + s.label(s.r.Causes[1+other].ID) + " first"}

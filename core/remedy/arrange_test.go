@@ -7,6 +7,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/core/units"
+	"hodos/core/worth"
 )
 
 // Days between two of one class, as labels and extension have them.
@@ -78,7 +79,7 @@ var apart = []struct {
 // planWith is a plan in which only the given lines are due.
 func planWith(t *testing.T, grass, date string, due ...string) *plan {
 	c := lawn(t, grass, date, found{})
-	p := &plan{s: survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: diagnosis.DefaultPrices}, units.Saying{}), at: map[string]*Advice{}}
+	p := &plan{s: survey(c, diagnosis.Result{Lawn: c.Lawn, Prices: worth.DefaultPrices}, units.Saying{}), at: map[string]*Advice{}}
 	p.lines = make([]Advice, len(actions))
 	for i := range actions {
 		p.lines[i] = Advice{ID: actions[i].id, Verdict: Avoid}

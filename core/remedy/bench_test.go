@@ -5,6 +5,8 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/units"
 	"hodos/core/weather"
 )
@@ -12,7 +14,7 @@ import (
 // BenchmarkDecide decides a lawn with a year of weather, twenty findings and a few treatments.
 func BenchmarkDecide(b *testing.B) {
 	date := time.Date(2026, 8, 20, 0, 0, 0, 0, time.UTC)
-	c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: date, Latitude: 38, Species: []string{"tall-fescue"}}, Findings: found{
+	c := evidence.Case{Lawn: knowledge.Lawn{Date: date, Latitude: 38, Species: []string{"tall-fescue"}}, Findings: found{
 		"soil-moisture": word("dry"), "footprints": word("stay"), "colour": list("straw-tan"), "pull-test": word("resists"),
 		"weed-cover-percent": amount(20),
 		"weed-kinds":         list("broadleaf"), "stand-density": word("thin"), "thatch-mm": amount(14),

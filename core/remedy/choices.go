@@ -30,21 +30,43 @@ type wayRow struct {
 
 // choiceRows: weeks to the aim and shares at risk are judgement.
 var choiceRows = []choiceRow{
-	{"preem-or-seed", "Pre-emergent or seed", "preem-wanted and seed-wanted", "lost", []wayRow{
-		{"Pre-emergent now, seed in its other season", "preemergent", "20 to 24", "thin parts stay bare; other weeds"},
-		{"Seed now, take weeds out later", "overseed herbicide-spot", "8 to 10", "crabgrass in a third to half of the gaps"},
-		{"Seed with a pre-emergent that bears it (siduron, mesotrione), where the label names the grass", "overseed preemergent", "8 to 10", "control for four to six weeks only"},
-	}},
+	{
+		"preem-or-seed",
+		"Pre-emergent or seed",
+		"preem-wanted and seed-wanted",
+		"lost",
+		[]wayRow{
+			{"Pre-emergent now, seed in its other season", "preemergent", "20 to 24", "thin parts stay bare; other weeds"},
+			{"Seed now, take weeds out later", "overseed herbicide-spot", "8 to 10", "crabgrass in a third to half of the gaps"},
+			{
+				"Seed with a pre-emergent that bears it (siduron, mesotrione), where the label names the grass",
+				"overseed preemergent",
+				"8 to 10",
+				"control for four to six weeks only",
+			},
+		},
+	},
 	{"spray-or-seed", "Herbicide or seed first", "spray-wanted and seed-wanted and without preem-wanted", "lost", []wayRow{
 		{"Herbicide now, seed after four weeks", "herbicide-broadcast overseed", "12 to 14", "the seed comes late for the frost"},
 		{"Seed now, herbicide after the fourth mowing", "overseed herbicide-broadcast", "10 to 12", "more weeds meanwhile"},
 		{"By hand and spots with a short label interval", "hand-weed overseed", "10 to 12", "labour"},
 	}},
-	{"green-or-rest", "Keep it green or let it rest", "water-unset and dry and without winter-half and without new-stand", "", []wayRow{
-		{"Keep it green", "water-deep", "1 to 2", "water for the whole spell; leaf disease"},
-		{"Let it rest, survival water when it is due", "let-dormant survival-water", "4 to 10, until it rains", "brown; crowns die when its endurance is used up"},
-		{"One part green, the rest rests", "spot-water let-dormant", "1 to 2 in that part", "two looks on one lawn"},
-	}},
+	{
+		"green-or-rest",
+		"Keep it green or let it rest",
+		"water-unset and dry and without winter-half and without new-stand",
+		"",
+		[]wayRow{
+			{"Keep it green", "water-deep", "1 to 2", "water for the whole spell; leaf disease"},
+			{
+				"Let it rest, survival water when it is due",
+				"let-dormant survival-water",
+				"4 to 10, until it rains",
+				"brown; crowns die when its endurance is used up",
+			},
+			{"One part green, the rest rests", "spot-water let-dormant", "1 to 2 in that part", "two looks on one lawn"},
+		},
+	},
 	{"treat-or-grow", "Fungicide or grow it out", "blemish-there and blemishes = unset", "", []wayRow{
 		{"Let it grow out: feeding, dawn watering", "apply-nitrogen cut-back-water", "3 to 5", "thin where it passes a quarter of the lawn"},
 		{"Fungicide", "fungicide-curative", "1 to 2", "again every two weeks; resistance"},

@@ -6,7 +6,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/turf"
 	"hodos/core/units"
 )
@@ -163,7 +163,7 @@ func TestCountsDecide(t *testing.T) {
 func TestNoCoringWithoutALocate(t *testing.T) {
 	hard := found{"penetration": word("hard"), "penetration-kpa": amount(3000), "soil-moisture": word("moist"),
 		"position": list("entry-path"), "soil-temp-c": amount(18)}
-	core := func(date string, change ...func(*diagnosis.Case)) Advice {
+	core := func(date string, change ...func(*evidence.Case)) Advice {
 		return decide(t, lawn(t, "kentucky-bluegrass", date, hard, change...))["core-aerate"]
 	}
 	require.NotEqual(t, DoNow, core("2026-09-12").Verdict, "nobody knows where the lines lie")
@@ -255,7 +255,7 @@ func TestOutsideTheLimits(t *testing.T) {
 }
 
 func TestPreventionsByHistory(t *testing.T) {
-	due := func(grass, date string, had map[string]bool, f found, ahead int, change ...func(*diagnosis.Case)) (out []string) {
+	due := func(grass, date string, had map[string]bool, f found, ahead int, change ...func(*evidence.Case)) (out []string) {
 		c := lawn(t, grass, date, f, change...)
 		k, _, _ := c.Sky(f)
 		for _, x := range Preventions(c, k, had, ahead, units.Saying{}) {

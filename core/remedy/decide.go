@@ -6,7 +6,7 @@ import (
 	"strconv"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/turf"
 )
 
@@ -55,7 +55,7 @@ func (p *plan) gate(a *action, v *Advice, c call) {
 	dated := c.verdict == Schedule
 	for _, id := range gatesOf[a.id] {
 		g := s.holds(id)
-		if g == nil || dated && g.gives == Hold && passing[id] && a.class != "n" {
+		if g == nil || dated && g.gives == Hold && gateIs(id, "passing") && a.class != "n" {
 			continue
 		}
 		switch g.gives {
@@ -115,20 +115,6 @@ func (p *plan) gate(a *action, v *Advice, c call) {
 // nearDays is how near a date has to be for a check of the day of the work to matter.
 const nearDays = 14
 
-// passing are gates of the hour and the week: a line that has a date of its own is not held by them today.
-var passing = map[string]bool{
-	"wilt": true, "wet-wilt": true, "wilt-moist": true, "wet": true, "frozen": true, "frost-leaf": true, "hot": true, "hot-turned": true,
-	"too-hot": true, "too-cold": true, "downpour": true, "cold-grow": true, "sleep": true, "half-green": true, "rest": true,
-	"season-end": true, "frost-ahead": true, "disease-works": true, "wilt-spray": true, "young": true, "loose": true,
-}
-
-// weathered are gates that lift by weather and season alone, so that a date can be said.
-var weathered = map[string]bool{
-	"hot": true, "hot-turned": true, "too-hot": true, "too-cold": true, "frozen": true, "frost-ahead": true, "downpour": true,
-	"cold-grow": true, "sleep": true, "half-green": true, "season-end": true, "rain-enough": true, "young": true, "young-feed": true,
-	"preem-blocks": true, "summer-sulfur": true, "winter-tear": true, "disease-seed": true,
-}
-
 // holds finds the line of a gate that holds today.
 func (s *situation) holds(id string) *gate {
 	for i := range gateAt[id] {
@@ -147,7 +133,7 @@ func (p *plan) holding(st *stops, g *gate, a *action) {
 		st.hold = g
 	}
 	st.reasons = append(st.reasons, s.tell(g.reason, a))
-	for k := 1; weathered[g.gate] && k < courseAhead-30; k++ {
+	for k := 1; gateIs(g.gate, "weather") && k < courseAhead-30; k++ {
 		if g.holds(s, k) != yes {
 			st.until = max(st.until, k)
 			return
@@ -186,29 +172,29 @@ func (p *plan) lately(a *action, v *Advice) bool {
 	s := p.s
 	class := classes[a.class]
 	since := s.since(a.class)
-	interval := class.interval
+	days := class.interval
 	for _, p := range pests {
-		if a.class == "insect" && p.cause == s.it && p.again > 0 {
-			interval = p.again
+		if classIs(a.class, "by-pest") && p.cause == s.it && p.again > 0 {
+			days = p.again
 		}
 	}
-	if a.class == "insect-year" || a.class == "insect" {
-		if a.class == "insect-year" && s.word("insecticide-this-season") == "preventive" {
+	for _, g := range givens {
+		if g.class == a.class && g.holds(s, 0) == yes {
 			v.Verdict, v.Reasons = Avoid, []string{class.reason}
 			return true
 		}
 	}
-	if math.IsNaN(since) || since >= interval || class.reason == "" {
+	if math.IsNaN(since) || since >= days || class.reason == "" {
 		return false
 	}
 	reason := s.tell(class.reason, a)
-	if interval >= 300 {
-		v.Verdict, v.Reasons, v.Gate, v.Kind = Avoid, []string{reason}, "interval", ByLabel
+	if days >= 300 {
+		v.Verdict, v.Reasons, v.Gate, v.Kind = Avoid, []string{reason}, interval, ByLabel
 		return true
 	}
-	v.Verdict, v.Gate, v.Kind = Hold, "interval", ByLabel
+	v.Verdict, v.Gate, v.Kind = Hold, interval, ByLabel
 	v.Reasons = append([]string{reason}, v.Reasons...)
-	k := int(math.Ceil(interval - since))
+	k := int(math.Ceil(days - since))
 	if from, _, _, bound := s.season(a.id, k); bound {
 		k = max(k, from)
 	}
@@ -242,25 +228,25 @@ func (s *situation) proofOr(lifted string) []string {
 	if open := s.openProof(s.it); len(open) > 0 {
 		return open
 	}
-	return []string{"leaf-symptoms"}
+	return []string{leafLook}
 }
 
 // holdFeeding says aloud what apply-nitrogen says when it is held or waits, and where a cause asks for it.
 func (p *plan) holdFeeding() {
 	s := p.s
-	n, h := p.at["apply-nitrogen"], p.at["hold-nitrogen"]
-	*h = Advice{ID: "hold-nitrogen", Verdict: Avoid, Reasons: []string{"nothing found calls for it"}}
+	n, h, own := p.the("feeds"), p.the("says-no-feeding"), theOne("says-no-feeding")
+	*h = Advice{ID: own, Verdict: Avoid, Reasons: []string{"nothing found calls for it"}}
 	asked := terms["hungry"](s, 0) == yes || terms["slow"](s, 0) == yes || s.grass.Family == turf.Warm
 	if s.since("n") < 1 {
 		return // fed on this visit: there is nothing to be tempted by
 	}
 	held := n.Called && (n.Verdict == Hold || n.Verdict == Schedule && asked || n.Verdict == Avoid &&
-		(n.Gate == "budget" || n.Gate == "interval"))
+		(n.Gate == "budget" || n.Gate == interval))
 	switch {
-	case p.at["spoon-feed-nitrogen"].Verdict == DoNow:
+	case p.the("feeds-little").Verdict == DoNow:
 		h.Reasons = []string{"it is fed little and often"}
 	case held:
-		*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Reasons: n.Reasons[:1:1], Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
+		*h = Advice{ID: own, Called: true, Verdict: DoNow, Reasons: n.Reasons[:1:1], Causes: n.Causes, Gate: n.Gate, Kind: n.Kind}
 		h.Until, h.UntilWhat = n.Until, n.UntilWhat
 		if n.Verdict == Schedule {
 			h.Until = n.From
@@ -271,8 +257,8 @@ func (p *plan) holdFeeding() {
 	default:
 		for _, x := range holdRows {
 			if s.r.P(x.cause) >= x.from && x.holds(s, 0) == yes {
-				*h = Advice{ID: "hold-nitrogen", Called: true, Verdict: DoNow, Causes: []string{x.cause}, UntilWhat: x.until}
-				s.about(x.cause, func() { h.Reasons = []string{s.tell(x.reason, &actions[actionAt["hold-nitrogen"]])} })
+				*h = Advice{ID: own, Called: true, Verdict: DoNow, Causes: []string{x.cause}, UntilWhat: x.until}
+				s.about(x.cause, func() { h.Reasons = []string{s.tell(x.reason, &actions[actionAt[own]])} })
 				if n.Verdict == Avoid && n.Gate == "" {
 					*n = Advice{ID: n.ID, Verdict: Hold, Called: true, Causes: h.Causes, UntilWhat: h.UntilWhat, Reasons: slices.Clone(h.Reasons)}
 				}
@@ -332,14 +318,14 @@ func (p *plan) finish(a *action, v *Advice) {
 
 // how names the line of the water rules for a pest or a disease and what is done about it.
 func (v *Advice) how(cause string) string {
-	if classOf(v.ID) == "insect" || classOf(v.ID) == "insect-year" || classOf(v.ID) == "fung" {
+	if classIs(classOf(v.ID), "by-cause") {
 		return classOf(v.ID) + ":" + cause
 	}
 	return v.ID
 }
 
 func (s *situation) label(cause string) string {
-	c, ok := diagnosis.CauseByID(cause)
+	c, ok := knowledge.CauseByID(cause)
 	if !ok {
 		return cause
 	}

@@ -6,7 +6,7 @@ import (
 	"strconv"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 // The tests in the tables are written in a small language, so that a row reads as an agronomist would say it and a misspelt word is
@@ -232,7 +232,7 @@ func (p *parser) term(name string) test {
 		if f, ok := calls[call]; ok {
 			args := strings.Split(arg, "|")
 			for _, a := range args {
-				if _, ok := diagnosis.CauseByID(a); !ok && a != "it" {
+				if _, ok := knowledge.CauseByID(a); !ok && a != "it" {
 					p.fail("%q is no cause", a)
 				}
 			}
@@ -269,13 +269,13 @@ func wordTest(name, words string) test {
 			return no
 		}
 	}
-	f, ok := diagnosis.FindingByID(name)
-	if !ok || f.Kind == diagnosis.Number {
+	f, ok := knowledge.FindingByID(name)
+	if !ok || f.Kind == knowledge.Number {
 		return nil
 	}
 	for _, w := range want {
-		_, cause := diagnosis.CauseByID(w)
-		known := f.Kind == diagnosis.YesNo && (w == "yes" || w == "no") || (f.Kind == diagnosis.CauseIDs || f.Kind == diagnosis.CauseOrNone) &&
+		_, cause := knowledge.CauseByID(w)
+		known := f.Kind == knowledge.YesNo && (w == "yes" || w == "no") || (f.Kind == knowledge.CauseIDs || f.Kind == knowledge.CauseOrNone) &&
 			(cause || w == "none" || w == "it")
 		for _, v := range f.Values {
 			known = known || v == w
@@ -317,7 +317,7 @@ func numberNamed(name string) number {
 		if call == "p" {
 			ids := strings.Split(arg, "|")
 			for _, id := range ids {
-				if _, ok := diagnosis.CauseByID(id); !ok && id != "it" {
+				if _, ok := knowledge.CauseByID(id); !ok && id != "it" {
 					panic(fmt.Sprintf("remedy: p(%s): no cause %q", arg, id))
 				}
 			}
@@ -340,7 +340,7 @@ func numberNamed(name string) number {
 	if m, ok := measures[name]; ok {
 		return m.of
 	}
-	if f, ok := diagnosis.FindingByID(name); ok && f.Kind == diagnosis.Number {
+	if f, ok := knowledge.FindingByID(name); ok && f.Kind == knowledge.Number {
 		return func(s *situation, _ int) float64 { return s.num(name) }
 	}
 	return nil

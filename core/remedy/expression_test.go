@@ -5,7 +5,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/units"
 )
 
@@ -13,7 +13,7 @@ func TestExpressions(t *testing.T) {
 	c := lawn(t, "kentucky-bluegrass", "2026-07-01", found{
 		"thatch-mm": amount(15), "soil-moisture": word("dry"), "colour": list("brown", "yellow"), "dog-on-lawn": answered(true),
 		"leaf-symptoms": list(),
-	}, policy(diagnosis.Policy{SummerWater: "keep-green"}))
+	}, policy(evidence.Policy{SummerWater: "keep-green"}))
 	s := survey(c, resultOf(c, map[string]float64{"salinity": .4}), units.Saying{})
 	for text, want := range map[string]truth{
 		"":                                   yes,

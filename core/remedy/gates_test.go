@@ -6,7 +6,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/units"
 )
 
@@ -22,7 +23,7 @@ var gateLines = []struct {
 	found   found
 	p       chances
 	it      string
-	change  []func(*diagnosis.Case)
+	change  []func(*evidence.Case)
 }{
 	{"wilt", 0, "tall-fescue", "2026-06-20", found{"footprints": word("stay"), "soil-moisture": word("dry")}, nil, "", nil},
 	{"wilt", 1, "tall-fescue", "2026-06-20", found{"footprints": word("stay")}, nil, "", nil},
@@ -100,11 +101,11 @@ var gateLines = []struct {
 	{"season-end", 1, "common-bermudagrass", "2026-10-01", found{"soil-temp-c": amount(20)}, nil, "", at33to36},
 	{"season-end", 2, "common-bermudagrass", "2026-09-10", found{"soil-temp-c": amount(20)}, nil, "", one(ahead(steady(2, 12, 0)))},
 	{"colour-first", 0, "tall-fescue", "2026-05-20", found{}, chances{"iron-chlorosis": .5}, "", nil},
-	{"let-rest", 0, "tall-fescue", "2026-07-20", found{}, nil, "", one(policy(diagnosis.Policy{SummerWater: "let-rest"}))},
+	{"let-rest", 0, "tall-fescue", "2026-07-20", found{}, nil, "", one(policy(evidence.Policy{SummerWater: "let-rest"}))},
 	{"let-rest", 1, "kentucky-bluegrass", "2026-07-20", found{"colour": list("straw-tan"), "soil-moisture": word("dry"), "days-since-water": amount(20)}, chances{"summer-dormancy": .8}, "", nil},
-	{"keep-green", 0, "tall-fescue", "2026-07-20", found{}, nil, "", one(policy(diagnosis.Policy{SummerWater: "keep-green"}))},
+	{"keep-green", 0, "tall-fescue", "2026-07-20", found{}, nil, "", one(policy(evidence.Policy{SummerWater: "keep-green"}))},
 	{"tolerated", 0, "tall-fescue", "2026-06-20", found{}, nil, "dollar-spot", nil},
-	{"ran-out", 0, "tall-fescue", "2026-08-25", found{}, nil, "brown-patch", []func(*diagnosis.Case){
+	{"ran-out", 0, "tall-fescue", "2026-08-25", found{}, nil, "brown-patch", []func(*evidence.Case){
 		past(40, func(int) (float64, float64, float64, float64) { return 21, 31, 3, 90 }), ahead(steady(8, 18, 0))}},
 	{"unnamed", 0, "tall-fescue", "2026-07-20", found{}, nil, "brown-patch", nil},
 	{"under-count", 0, "tall-fescue", "2026-09-01", found{"grubs-per-m2": amount(20), "soil-temp-c": amount(20)}, nil, "white-grubs", nil},
@@ -132,11 +133,11 @@ var gateLines = []struct {
 }
 
 var (
-	at33     = []func(*diagnosis.Case){at(33)}
-	at33to36 = []func(*diagnosis.Case){at(36)}
+	at33     = []func(*evidence.Case){at(33)}
+	at33to36 = []func(*evidence.Case){at(36)}
 )
 
-func one(f func(*diagnosis.Case)) []func(*diagnosis.Case) { return []func(*diagnosis.Case){f} }
+func one(f func(*evidence.Case)) []func(*evidence.Case) { return []func(*evidence.Case){f} }
 
 func pick(b bool, x, y float64) float64 {
 	if b {
@@ -183,7 +184,7 @@ func TestASoundLawnIsHardlyGated(t *testing.T) {
 		"colour":      list(),
 		"crown-slice": word("white-moist"), "stand-density": word("dense"), "establishment": word("established"), "soil-ph": amount(6.5),
 	}, located)
-	s := survey(c, resultOf(c, chances{diagnosis.Healthy: .9}), units.Saying{})
+	s := survey(c, resultOf(c, chances{knowledge.Healthy: .9}), units.Saying{})
 	open := map[string]bool{"unmended-weeds": true, "sodic": true, "unnamed": true, "tolerated": true}
 	s.about("dollar-spot", func() {
 		for id := range gateAt {

@@ -7,16 +7,18 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/units"
 	"hodos/core/weather"
 )
 
-type found = map[string]diagnosis.Value
+type found = map[string]knowledge.Value
 
-func word(w string) diagnosis.Value     { return diagnosis.WordValue(w) }
-func amount(x float64) diagnosis.Value  { return diagnosis.NumberValue(x) }
-func list(xs ...string) diagnosis.Value { return diagnosis.ListValue(xs...) }
-func answered(b bool) diagnosis.Value   { return diagnosis.YesValue(b) }
+func word(w string) knowledge.Value     { return knowledge.WordValue(w) }
+func amount(x float64) knowledge.Value  { return knowledge.NumberValue(x) }
+func list(xs ...string) knowledge.Value { return knowledge.ListValue(xs...) }
+func answered(b bool) knowledge.Value   { return knowledge.YesValue(b) }
 func day0(t *testing.T, s string) time.Time {
 	t.Helper()
 	d, err := time.Parse(time.DateOnly, s)
@@ -31,14 +33,14 @@ func with(m found, pairs ...any) found {
 		out[k] = v
 	}
 	for i := 0; i+1 < len(pairs); i += 2 {
-		out[pairs[i].(string)] = pairs[i+1].(diagnosis.Value)
+		out[pairs[i].(string)] = pairs[i+1].(knowledge.Value)
 	}
 	return out
 }
 
 // lawn is a case at 40° north.
-func lawn(t *testing.T, species, date string, f found, change ...func(*diagnosis.Case)) diagnosis.Case {
-	c := diagnosis.Case{Lawn: diagnosis.Lawn{Date: day0(t, date), Latitude: 40, Species: []string{species}}, Findings: f}
+func lawn(t *testing.T, species, date string, f found, change ...func(*evidence.Case)) evidence.Case {
+	c := evidence.Case{Lawn: knowledge.Lawn{Date: day0(t, date), Latitude: 40, Species: []string{species}}, Findings: f}
 	for _, x := range change {
 		x(&c)
 	}
@@ -46,13 +48,13 @@ func lawn(t *testing.T, species, date string, f found, change ...func(*diagnosis
 }
 
 // decide weighs a case and decides it; every line must be whole.
-func decide(t *testing.T, c diagnosis.Case) map[string]Advice {
+func decide(t *testing.T, c evidence.Case) map[string]Advice {
 	t.Helper()
 	return whole(t, c, Decide(c, diagnosis.Diagnose(c, diagnosis.Options{NoNext: true, NoLedger: true}), units.Saying{}))
 }
 
 // resultOf is a result in which the given causes have the given chances, whatever was found.
-func resultOf(c diagnosis.Case, p map[string]float64) diagnosis.Result {
+func resultOf(c evidence.Case, p map[string]float64) diagnosis.Result {
 	r := diagnosis.Diagnose(c, diagnosis.Options{NoNext: true, NoLedger: true})
 	for i := range r.Causes {
 		r.Causes[i].Probability = p[r.Causes[i].ID]
@@ -75,7 +77,7 @@ func only(r diagnosis.Result, cause string, p float64) diagnosis.Result {
 }
 
 // whole holds what every line owes: a reason, dates that begin before they end and do not lie in the past, a check that is a check.
-func whole(t *testing.T, c diagnosis.Case, p Plan) map[string]Advice {
+func whole(t *testing.T, c evidence.Case, p Plan) map[string]Advice {
 	t.Helper()
 	out := map[string]Advice{}
 	for _, a := range p.Lines {
@@ -95,7 +97,7 @@ func whole(t *testing.T, c diagnosis.Case, p Plan) map[string]Advice {
 		case CheckFirst:
 			require.NotEmpty(t, a.Check, a.ID)
 			for _, f := range a.Check {
-				_, ok := diagnosis.FindingByID(f)
+				_, ok := knowledge.FindingByID(f)
 				require.True(t, ok, "%s asks for %q", a.ID, f)
 			}
 		}
@@ -118,22 +120,22 @@ func whole(t *testing.T, c diagnosis.Case, p Plan) map[string]Advice {
 	return out
 }
 
-func at(latitude float64) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) { c.Lawn.Latitude = latitude }
+func at(latitude float64) func(*evidence.Case) {
+	return func(c *evidence.Case) { c.Lawn.Latitude = latitude }
 }
 
-func policy(p diagnosis.Policy) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) { c.Policy = p }
+func policy(p evidence.Policy) func(*evidence.Case) {
+	return func(c *evidence.Case) { c.Policy = p }
 }
 
-func located(c *diagnosis.Case) { yes := true; c.Context.LinesLocated = &yes }
+func located(c *evidence.Case) { yes := true; c.Context.LinesLocated = &yes }
 
-func unlicensed(c *diagnosis.Case) { no := false; c.Context.Licence = &no }
+func unlicensed(c *evidence.Case) { no := false; c.Context.Licence = &no }
 
 // done adds a treatment so many days ago.
-func done(days int, action string, n ...float64) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) {
-		t := diagnosis.Treatment{Date: c.Lawn.Date.AddDate(0, 0, -days), Action: action}
+func done(days int, action string, n ...float64) func(*evidence.Case) {
+	return func(c *evidence.Case) {
+		t := evidence.Treatment{Date: c.Lawn.Date.AddDate(0, 0, -days), Action: action}
 		if len(n) > 0 {
 			t.NGM2 = &n[0]
 		}
@@ -142,8 +144,8 @@ func done(days int, action string, n ...float64) func(*diagnosis.Case) {
 }
 
 // ahead is a forecast: minimum, maximum and rain of each of ten days, by day from 1.
-func ahead(f func(k int) (lo, hi, rain float64)) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) {
+func ahead(f func(k int) (lo, hi, rain float64)) func(*evidence.Case) {
+	return func(c *evidence.Case) {
 		for k := 1; k <= 10; k++ {
 			lo, hi, rain := f(k)
 			rh := 75.0
@@ -153,8 +155,8 @@ func ahead(f func(k int) (lo, hi, rain float64)) func(*diagnosis.Case) {
 }
 
 // past is a series of days: minimum, maximum, rain and mean humidity by day from −n to 0.
-func past(n int, f func(k int) (lo, hi, rain, rh float64)) func(*diagnosis.Case) {
-	return func(c *diagnosis.Case) {
+func past(n int, f func(k int) (lo, hi, rain, rh float64)) func(*evidence.Case) {
+	return func(c *evidence.Case) {
 		for k := -n; k <= 0; k++ {
 			lo, hi, rain, rh := f(k)
 			wind := 2.0

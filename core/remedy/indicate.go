@@ -6,7 +6,8 @@ import (
 	"strconv"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
+	"hodos/core/worth"
 )
 
 // plan is the advice while it is made.
@@ -57,7 +58,7 @@ var (
 	preventivesOf = map[string][]preventive{}
 	gatesOf       = map[string][]string{}
 	plansOf       = map[string][2]*mending{} // by cause, for cool-season and warm-season turf
-	stakesOf      = map[string]diagnosis.Stake{}
+	stakesOf      = map[string]worth.Stake{}
 )
 
 func compileRows() {
@@ -69,7 +70,7 @@ func compileRows() {
 	}
 	for _, r := range answerRows {
 		mustAct(r.action)
-		if _, ok := diagnosis.CauseByID(r.cause); !ok {
+		if _, ok := knowledge.CauseByID(r.cause); !ok {
 			panic("remedy: no cause " + r.cause)
 		}
 		answersOf[r.action] = append(answersOf[r.action], answer{r, compile(r.with)})
@@ -92,10 +93,10 @@ func compileRows() {
 	}
 	for _, r := range priceRows {
 		mustAct(r.action)
-		stakesOf[r.action] = diagnosis.Stake{Remedy: r.action, Material: r.material, WaterMM: r.waterMM, Setup: r.setup, Minutes: r.minutes}
+		stakesOf[r.action] = worth.Stake{Remedy: r.action, Material: r.material, WaterMM: r.waterMM, Setup: r.setup, Minutes: r.minutes}
 	}
 	for _, r := range planRows {
-		if _, ok := diagnosis.CauseByID(r.cause); !ok {
+		if _, ok := knowledge.CauseByID(r.cause); !ok {
 			panic("remedy: no cause " + r.cause)
 		}
 		m := mendingOf(r)
@@ -129,7 +130,7 @@ func mendingOf(r planRow) *mending {
 		switch words[0] {
 		case "L":
 			m.look, m.decide = atoi(words[1]), words[2]
-			if _, ok := diagnosis.FindingByID(m.decide); !ok {
+			if _, ok := knowledge.FindingByID(m.decide); !ok {
 				panic("remedy: no finding " + m.decide)
 			}
 		case "M":
@@ -188,7 +189,7 @@ var wide = map[string]bool{"nutrient": true, "water-excess": true, "site-and-car
 
 // treats is the area that an action treats for a cause, m².
 func (s *situation) treated(cause string) float64 {
-	if c, ok := diagnosis.CauseByID(cause); ok && wide[c.Family] {
+	if c, ok := knowledge.CauseByID(cause); ok && wide[c.Family] {
 		return s.area()
 	}
 	return s.damaged()
@@ -202,11 +203,11 @@ func (s *situation) acts(a *action, cause string, saves float64) float64 {
 	return math.Max(leastAct, math.Min(mostAct, (a.hurts+price)/(saves+a.hurts)))
 }
 
-func stakeFor(id string) diagnosis.Stake {
+func stakeFor(id string) worth.Stake {
 	if st, ok := stakesOf[id]; ok {
 		return st
 	}
-	return diagnosis.Stake{Remedy: id, Setup: 5}
+	return worth.Stake{Remedy: id, Setup: 5}
 }
 
 // call is what the first pass finds: what calls for an action.
@@ -234,8 +235,8 @@ func (s *situation) indicate(a *action) (call, bool) {
 		switch {
 		case f.gives == CheckFirst:
 			c.check = strings.Fields(f.check)
-		case strings.HasPrefix(f.check, "in "):
-			c.when = strings.TrimPrefix(f.check, "in ")
+		case strings.HasPrefix(f.check, ownDate):
+			c.when = strings.TrimPrefix(f.check, ownDate)
 		case f.check != "":
 			c.cause = f.check
 			c.causes = []string{f.check}
@@ -336,7 +337,7 @@ func (s *situation) bar(a *action, x answer) float64 {
 // sureCauses are those whose plan is due, the likeliest first.
 func (s *situation) sureCauses() (out []string) {
 	for _, c := range s.r.Causes {
-		if c.ID != diagnosis.Healthy && (c.Probability >= sure || s.word("lab-pathogen") == c.ID && c.Probability >= .3) {
+		if c.ID != knowledge.Healthy && (c.Probability >= sure || s.word(labNames) == c.ID && c.Probability >= .3) {
 			out = append(out, c.ID)
 		}
 	}
@@ -392,7 +393,7 @@ func (s *situation) checks(a *action) (call, bool) {
 func (s *situation) provedBy(check string) []string {
 	best, p := "", .1
 	for _, x := range s.r.Causes {
-		if x.Probability > p && slices.Contains(diagnosis.ProvedBy(x.ID), check) {
+		if x.Probability > p && slices.Contains(knowledge.ProvedBy(x.ID), check) {
 			best, p = x.ID, x.Probability
 		}
 	}
@@ -404,7 +405,7 @@ func (s *situation) provedBy(check string) []string {
 
 // openProof lists the checks that prove a cause and were not made.
 func (s *situation) openProof(cause string) (out []string) {
-	for _, f := range diagnosis.ProvedBy(cause) {
+	for _, f := range knowledge.ProvedBy(cause) {
 		if _, done := s.v[f]; !done {
 			out = append(out, f)
 		}
@@ -420,10 +421,10 @@ func (s *situation) prevents(a *action) (call, bool) {
 		if warm && !strings.Contains(x.family, "W") || !warm && !strings.Contains(x.family, "C") {
 			continue
 		}
-		past := history(s, 0, x.cause) == yes || s.word("lab-pathogen") == x.cause
-		policy := a.class == "insect-year" && s.c.Policy.Pests == "preventive" && x.cause == "white-grubs"
+		past := history(s, 0, x.cause) == yes || s.word(labNames) == x.cause
+		policy := holdsFor(wishOf, s, x.cause) == yes
 		named := s.r.P(x.cause) >= sure
-		if a.class == "insect-year" && named {
+		if classIs(a.class, "counted") && named {
 			past = past || s.over(x.cause, .5) == yes
 			named = past
 		}

@@ -11,6 +11,7 @@ var learnRows = []factRow{
 	{"send-lab-sample", DoNow, "p(turf-mosaic-virus) >= .2", "only the laboratory names the virus", ""},
 	{"send-lab-sample", DoNow, "leaf-doubt and known(leaf-symptoms)", "two leaf diseases are about as likely: the laboratory tells them apart", ""},
 	{"send-lab-sample", DoNow, "p(turf-mites|scale-insects|ground-pearls) >= .3 and lens-finds = none", "nothing under the lens, and it still looks like them", ""},
+	{"send-lab-sample", DoNow, "unexplained >= .25 and without unclear-checks", "it fits none of the usual causes well: a laboratory, or a second pair of eyes", ""},
 	{"send-lab-sample", CheckFirst, "leaf-maybe and unknown(leaf-symptoms)", "look at the blades with the lens first", "leaf-symptoms"},
 
 	{"soil-test", Avoid, "known(soil-ph) and without figure-missing", "there is a test", ""},
@@ -21,6 +22,7 @@ var learnRows = []factRow{
 
 // learnTerms are terms of these rules.
 var learnTerms = []struct{ name, test, source string }{
+	{"unclear-checks", "unknown(leaf-symptoms) or unknown(pull-test) or unknown(soil-moisture)", "the plain looks come first"},
 	{"root-doubt", "p(necrotic-ring-spot|summer-patch|take-all-root-rot|pythium-root-rot|spring-dead-spot) >= .2 and without sds-plain", ""},
 	{"sds-plain", "p(spring-dead-spot) >= .6 and hist(spring-dead-spot) and p(necrotic-ring-spot|summer-patch|take-all-root-rot|pythium-root-rot) < .2", ""},
 	{"leaf-seen-a", "seen(dollar-spot) and p(dollar-spot) >= .6 or seen(brown-patch) and p(brown-patch) >= .6 or seen(rust) and p(rust) >= .6", ""},

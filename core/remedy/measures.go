@@ -45,6 +45,7 @@ func nameMeasures() {
 	tmin, tmax := func(d *day) float64 { return d.tmin }, maxOf
 	measures = map[string]measure{
 		"latitude":     {"", func(s *situation, _ int) float64 { return math.Abs(s.c.Lawn.Latitude) }},
+		"unexplained":  {"share", func(s *situation, _ int) float64 { return s.r.Other }},
 		"zone-m2":      {"m2", func(s *situation, _ int) float64 { return s.area() }},
 		"damaged-m2":   {"m2", func(s *situation, _ int) float64 { return s.damaged() }},
 		"weed-m2":      {"m2", func(s *situation, _ int) float64 { return s.num("weed-cover-percent") / 100 * s.area() }},
@@ -52,6 +53,8 @@ func nameMeasures() {
 		"phase":        {"d", func(s *situation, k int) float64 { return s.phase(k) }},
 		"t5":           {"C", fiveDays},
 		"t5-seen":      {"C", seenSoil},
+		"course5":      {"C", func(s *situation, k int) float64 { return s.mean(k-4, k, soilOf) }},
+		"it-feeds":     {"C", func(s *situation, _ int) float64 { return s.feedsDownTo(s.it) }},
 		"t14":          {"C", func(s *situation, k int) float64 { return s.mean(k-13, k, soilOf) }},
 		"soil-peak":    {"C", soilPeak},
 		"gp":           {"share", func(s *situation, k int) float64 { return s.growth(k) }},
@@ -440,20 +443,15 @@ func (s *situation) nitrogenDose(k int) float64 {
 	return math.Max(0, math.Min(dose, g.NitrogenDose))
 }
 
-// Doses of the feedings that are not the ordinary one, g N/m² (extension; the middle of their range).
-const (
-	spoonDose     = .75
-	acidifyDose   = 1.5
-	halfGreenDose = 1.0
-)
+// halfGreenDose is the most that half-green turf gets at once, g N/m² (extension).
+const halfGreenDose = 1.0
 
 // doseOf is the nitrogen of one application of an action.
 func (s *situation) doseOf(id string) float64 {
-	switch id {
-	case "spoon-feed-nitrogen":
-		return spoonDose
-	case "acidifying-nitrogen":
-		return acidifyDose
+	for _, d := range fixedDoses {
+		if d.action == id {
+			return d.nGM2
+		}
 	}
 	if x := s.nitrogenDose(0); !math.IsNaN(x) {
 		return math.Round(x*10) / 10

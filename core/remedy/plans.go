@@ -44,7 +44,11 @@ var planRows = []planRow{
 	{"ground-pearls", "W", "D water [dep >= .4 and without moist-feel]; D raise; L 60 patch-diameter-cm; S change-grass"},
 	{"scale-insects", "CW", "D water [dep >= .4 and without moist-feel]; D N [n-due and growing]; S tear [thatch-mm > 12]; L 21 insects-seen"},
 
-	{"heat-stress", "C", "D syringe [hot-soil and moist-feel]; D water [dep >= .5 and without moist-feel]; D raise; D keep-off; M 21; L 7 soil-temp-c"},
+	{
+		"heat-stress",
+		"C",
+		"D syringe [hot-soil and moist-feel]; D water [dep >= .5 and without moist-feel]; D raise; D keep-off; M 21; L 7 soil-temp-c",
+	},
 	{"heat-stress", "W", "D water [hotter-w]; L 7 soil-moisture"},
 	{"hardscape-heat", "CW", "D spot-water [without moist-feel]; D raise; M 21; L 14 affected-area-percent"},
 	{"covered-scald", "CW", "D debris; D spot-water [dry]; M 14; L 12 green-tissue-at-base"},

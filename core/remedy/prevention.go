@@ -5,8 +5,11 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/sky"
 	"hodos/core/units"
+	"hodos/core/worth"
 )
 
 // Prevention is a preventive whose season stands open or opens within days: the same rows that the plan speaks from.
@@ -18,8 +21,8 @@ type Prevention struct {
 
 // Preventions lists the preventives of a zone that are due on the day of the case or open within so many days, for what is on
 // record there. It asks no probability: history alone opens them.
-func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int, say units.Saying) (out []Prevention) {
-	values := map[string]diagnosis.Value{}
+func Preventions(c evidence.Case, k sky.Sky, had map[string]bool, ahead int, say units.Saying) (out []Prevention) {
+	values := map[string]knowledge.Value{}
 	for id, v := range c.Findings {
 		values[id] = v
 	}
@@ -32,8 +35,8 @@ func Preventions(c diagnosis.Case, k sky.Sky, had map[string]bool, ahead int, sa
 	if len(past) == 0 {
 		return nil
 	}
-	values["past-causes"] = diagnosis.ListValue(past...)
-	s := survey(c, diagnosis.Result{Values: values, Lawn: c.Lawn, Sky: k, Prices: diagnosis.DefaultPrices}, say)
+	values["past-causes"] = knowledge.ListValue(past...)
+	s := survey(c, diagnosis.Result{Values: values, Lawn: c.Lawn, Sky: k, Prices: worth.DefaultPrices}, say)
 	family := "C"
 	if terms["warm"](s, 0) == yes {
 		family = "W"

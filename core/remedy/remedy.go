@@ -4,10 +4,10 @@
 package remedy
 
 import (
-	"slices"
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/units"
 )
 
@@ -79,6 +79,8 @@ func init() {
 	nameLateMeasures()
 	nameTerms()
 	compileGates()
+	compileRoles()
+	compilePests()
 	compileRows()
 	compileWords()
 	compileChoices()
@@ -117,13 +119,12 @@ func Feeds(id string) bool { return classOf(id) == "n" && !spoken[id] }
 
 // Waters reports whether water is what is given.
 func Waters(id string) bool {
-	return slices.Contains([]string{"deep", "water", "new-water", "cooling", "survival", "leach"}, classOf(id))
+	return classIs(classOf(id), "water")
 }
 
 // TakesProduct reports whether a product is put down.
 func TakesProduct(id string) bool {
-	return slices.Contains([]string{"n", "iron", "p", "k", "micro", "lime", "sulfur", "gypsum", "si", "wetter", "fung", "insect",
-		"insect-year", "post", "nonsel", "preem", "pgr", "moss", "seed", "topdress"}, classOf(id)) && !spoken[id]
+	return classIs(classOf(id), "product") && !spoken[id]
 }
 
 func classOf(id string) string {
@@ -134,7 +135,7 @@ func classOf(id string) string {
 }
 
 // classesOf are the classes that a treatment counts in: its action's own, and those of what was in the product.
-func classesOf(t diagnosis.Treatment) []string {
+func classesOf(t evidence.Treatment) []string {
 	out := []string{classOf(t.Action)}
 	if t.NGM2 != nil && *t.NGM2 > 0 {
 		out = append(out, "n")
@@ -164,7 +165,7 @@ func IDs() []string {
 
 // Decide gives a verdict for every action, in the order of the groups, with reasons in the given units. It reads the sky of the
 // diagnosis and never fails: what is not known stops nothing and calls for nothing.
-func Decide(c diagnosis.Case, r diagnosis.Result, say units.Saying) Plan {
+func Decide(c evidence.Case, r diagnosis.Result, say units.Saying) Plan {
 	s := survey(c, r, say)
 	p := &plan{s: s, at: map[string]*Advice{}, lines: make([]Advice, len(actions))}
 	for i := range actions {
@@ -172,7 +173,7 @@ func Decide(c diagnosis.Case, r diagnosis.Result, say units.Saying) Plan {
 	}
 	for _, late := range []bool{false, true} { // repairs ask what is done about their cause
 		for i := range actions {
-			if a := &actions[i]; (a.group == reseed) == late && a.group != learn && a.id != "hold-nitrogen" {
+			if a := &actions[i]; (a.group == reseed) == late && a.group != learn && !is(a.id, "says-no-feeding") {
 				p.lines[i] = p.decide(a)
 			}
 		}

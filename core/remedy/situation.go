@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/turf"
 	"hodos/core/units"
 	"hodos/core/weather"
@@ -13,9 +15,9 @@ import (
 
 // situation is the case as the tests see it, with the weather of the days behind and ahead.
 type situation struct {
-	c     diagnosis.Case
+	c     evidence.Case
 	r     diagnosis.Result
-	v     map[string]diagnosis.Value
+	v     map[string]knowledge.Value
 	say   units.Saying
 	grass turf.Species
 	place weather.Climate
@@ -68,8 +70,9 @@ const (
 	usualAffected = .2
 )
 
-func survey(c diagnosis.Case, r diagnosis.Result, say units.Saying) *situation {
-	s := &situation{c: c, r: r, v: withKinds(r.Values), say: say, last: map[string]float64{}, sums: map[string][]float64{}, opens: map[opening]stretch{}}
+func survey(c evidence.Case, r diagnosis.Result, say units.Saying) *situation {
+	s := &situation{c: c, r: r, v: withKinds(r.Values), say: say, last: map[string]float64{}, sums: map[string][]float64{},
+		opens: map[opening]stretch{}}
 	if len(c.Lawn.Species) > 0 {
 		s.grass, _ = turf.ByID(c.Lawn.Species[0])
 	}
@@ -257,7 +260,7 @@ func (s *situation) growth(k int) float64 {
 }
 
 // treatments are all that was done, before this visit and on it.
-func (s *situation) treatments() []diagnosis.Treatment {
+func (s *situation) treatments() []evidence.Treatment {
 	return slices.Concat(s.c.Treatments, s.c.Done)
 }
 

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/turf"
 	"hodos/core/units"
 )
@@ -64,16 +65,20 @@ func TestEveryGateIsNeeded(t *testing.T) {
 			require.Contains(t, []Kind{ByLaw, ByLabel, Agronomy, ByPolicy, Safety}, g.kind, id)
 			require.True(t, g.gives == note || g.lifted != "", "%s does not say what lifts it", id)
 			if g.gives == CheckFirst && g.lifted != "{proof}" {
-				_, ok := diagnosis.FindingByID(g.lifted)
+				_, ok := knowledge.FindingByID(g.lifted)
 				require.True(t, ok, "%s asks for %q", id, g.lifted)
 			}
 		}
 	}
-	for id := range weathered {
-		require.Contains(t, gateAt, id)
+	for _, r := range traitRows {
+		for _, trait := range strings.Fields(r.traits) {
+			require.Contains(t, []string{"passing", "weather", "thirst", "no-water"}, trait, r.gate)
+		}
 	}
-	for id := range passing {
-		require.Contains(t, gateAt, id)
+	for _, r := range classTraits {
+		for _, trait := range strings.Fields(r.traits) {
+			require.Contains(t, []string{"by-pest", "counted", "by-cause", "water", "product"}, trait, r.class)
+		}
 	}
 }
 
@@ -157,7 +162,7 @@ func TestNoSureCauseLeavesAnEmptyPlan(t *testing.T) {
 	grass := map[turf.Family][]string{turf.Cool: {"kentucky-bluegrass", "perennial-ryegrass"},
 		turf.Warm: {"common-bermudagrass", "st-augustinegrass"}}
 	weighed := map[string]diagnosis.Result{}
-	for _, cause := range diagnosis.Causes() {
+	for _, cause := range knowledge.Causes() {
 		for family, species := range grass {
 			letter := map[turf.Family]string{turf.Cool: "C", turf.Warm: "W"}[family]
 			if !strings.Contains(cause.Turf, letter) {
@@ -181,7 +186,7 @@ func TestNoSureCauseLeavesAnEmptyPlan(t *testing.T) {
 			}
 		}
 		for i, letter := range []string{"C", "W"} {
-			if strings.Contains(cause.Turf, letter) && cause.ID != diagnosis.Healthy {
+			if strings.Contains(cause.Turf, letter) && cause.ID != knowledge.Healthy {
 				require.NotNil(t, plansOf[cause.ID][i], "%s has no plan on %s", cause.ID, letter)
 			}
 		}
@@ -191,12 +196,12 @@ func TestNoSureCauseLeavesAnEmptyPlan(t *testing.T) {
 func TestThresholdsOfCountsAreOrdered(t *testing.T) {
 	for _, p := range pests {
 		require.True(t, p.sound >= p.usual && p.usual >= p.stressed && p.stressed > 0, p.cause)
-		f, ok := diagnosis.FindingByID(p.finding)
-		require.True(t, ok && f.Kind == diagnosis.Number, p.cause)
+		f, ok := knowledge.FindingByID(p.finding)
+		require.True(t, ok && f.Kind == knowledge.Number, p.cause)
 		require.Equal(t, p.finding, CountOf(p.cause))
 	}
 	require.Empty(t, CountOf("drought-stress"))
-	for _, g := range grubs {
+	for _, g := range kindRows {
 		require.True(t, g.sound >= g.usual && g.usual >= g.stressed, g.kind)
 	}
 }

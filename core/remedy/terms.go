@@ -2,9 +2,10 @@ package remedy
 
 import (
 	"math"
+	"slices"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/turf"
 )
 
@@ -50,7 +51,11 @@ var termRows = []struct{ name, test, source string }{
 	{"mixed-slice", "unknown(crowns-alive-percent) and (crown-slice = mixed or (brown-slice and green-tissue-at-base = yes))", ""},
 	{"mixed", "mixed-count or mixed-slice", ""},
 	{"living", "alive or base-green", ""},
-	{"mostly-dead", "dead and (affected-area-percent >= 50 or unknown(affected-area-percent))", "50 % J; nobody said how much: the worst part stands"},
+	{
+		"mostly-dead",
+		"dead and (affected-area-percent >= 50 or unknown(affected-area-percent))",
+		"50 % J; nobody said how much: the worst part stands",
+	},
 
 	{"new-seed", "establishment = new-seed or since(seed) < 60", "to the fourth mowing or 60 days"},
 	{"new-plugs", "establishment = new-plugs or since(plugs) < 42", ""},
@@ -111,7 +116,11 @@ var termRows = []struct{ name, test, source string }{
 
 	{"annuals", "weed-kinds = annual-grassy|summer-annual", ""},
 	{"winter-weeds", "weed-kinds = winter-annual", ""},
-	{"perennials", "weed-kinds = perennial|perennial-grassy or (weed-kinds = broadleaf and without weed-kinds = winter-annual|summer-annual)", ""},
+	{
+		"perennials",
+		"weed-kinds = perennial|perennial-grassy or (weed-kinds = broadleaf and without weed-kinds = winter-annual|summer-annual)",
+		"",
+	},
 	{"wild-grass", "weed-kinds = perennial-grassy", ""},
 	{"sedges", "weed-kinds = sedge|kyllinga", ""},
 	{"broadleaf", "weed-kinds = broadleaf", ""},
@@ -208,6 +217,7 @@ func nameTerms() {
 	calls = map[string]func(s *situation, k int, cause string) truth{
 		"hist": history, "seen": seenDisease, "open": windowOpen, "closed": windowClosed, "ends": windowEnds, "active": activeDisease,
 		"due":     preventiveDue,
+		"is":      func(s *situation, _ int, cause string) truth { return truthOf(cause == s.it) },
 		"counted": func(s *situation, _ int, cause string) truth { return truthOf(!math.IsNaN(s.count(cause))) },
 		"over":    func(s *situation, _ int, cause string) truth { return s.over(cause, 1) },
 		"nearly":  func(s *situation, _ int, cause string) truth { return min(s.over(cause, .5), -s.over(cause, 1)) },
@@ -294,7 +304,7 @@ func areaBefore(s *situation, _ int) float64 {
 func otherCause(s *situation, _ int) float64 {
 	most := 0.0
 	for _, c := range s.r.Causes {
-		if c.ID != s.it && c.ID != diagnosis.Healthy && c.Family != "look-alike" && c.Family != "insect" {
+		if c.ID != s.it && c.ID != knowledge.Healthy && c.Family != "look-alike" && c.Family != "insect" {
 			most = math.Max(most, c.Probability)
 		}
 	}
@@ -444,9 +454,6 @@ const (
 	historyYearsLong = 5
 )
 
-// longMemory are the diseases whose patches come back for five years.
-var longMemory = map[string]bool{"spring-dead-spot": true, "necrotic-ring-spot": true, "take-all-root-rot": true}
-
 func history(s *situation, _ int, cause string) truth {
 	for _, x := range s.v["past-causes"].List {
 		if x == cause {
@@ -454,7 +461,7 @@ func history(s *situation, _ int, cause string) truth {
 		}
 	}
 	years := historyYears
-	if longMemory[cause] {
+	if slices.Contains(longMemory, cause) {
 		years = historyYearsLong
 	}
 	for _, e := range s.c.Earlier {
@@ -489,7 +496,7 @@ var signs = []struct{ cause, test string }{
 var signOf = map[string]test{}
 
 func seenDisease(s *situation, k int, cause string) truth {
-	if s.word("lab-pathogen") == cause {
+	if s.word(labNames) == cause {
 		return yes
 	}
 	if t, ok := signOf[cause]; ok {
@@ -525,7 +532,7 @@ func windowClosed(s *situation, _ int, cause string) truth {
 // windowEnds reports that the forecast holds hardly a day more of a leaf disease's weather.
 func windowEnds(s *situation, _ int, cause string) truth {
 	next, open := s.window(cause, 1, windowAhead)
-	if math.IsNaN(next) || cause == "large-patch" || s.forecast < windowAhead {
+	if math.IsNaN(next) || slices.Contains(endless, cause) || s.forecast < windowAhead {
 		return unknown
 	}
 	return truthOf(open <= 1)

@@ -5,7 +5,7 @@ import (
 	"slices"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 // weedRow is a weed by name: what it is, the families of turf out of which something selective takes it, and whether a hand gets all of it.
@@ -96,7 +96,7 @@ func everyNamed(of func(s *situation, w *weedRow) bool) test {
 }
 
 // withKinds adds what the named weeds are to the kinds that were seen.
-func withKinds(v map[string]diagnosis.Value) map[string]diagnosis.Value {
+func withKinds(v map[string]knowledge.Value) map[string]knowledge.Value {
 	names := v["weeds-named"].List
 	if len(names) == 0 {
 		return v
@@ -109,6 +109,6 @@ func withKinds(v map[string]diagnosis.Value) map[string]diagnosis.Value {
 	}
 	slices.Sort(kinds)
 	out := maps.Clone(v)
-	out["weed-kinds"] = diagnosis.ListValue(slices.Compact(kinds)...)
+	out["weed-kinds"] = knowledge.ListValue(slices.Compact(kinds)...)
 	return out
 }

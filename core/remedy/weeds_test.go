@@ -6,13 +6,13 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 func TestEveryNamedWeedHasItsRow(t *testing.T) {
-	f, ok := diagnosis.FindingByID("weeds-named")
+	f, ok := knowledge.FindingByID("weeds-named")
 	require.True(t, ok)
-	kinds, _ := diagnosis.FindingByID("weed-kinds")
+	kinds, _ := knowledge.FindingByID("weed-kinds")
 	require.Len(t, weedRowsByName, len(f.Values))
 	for i, id := range f.Values {
 		w := weedRowsByName[i]
@@ -46,13 +46,15 @@ func TestWeedsByName(t *testing.T) {
 	// torpedograss comes out of bermudagrass, not out of bluegrass; a second weed with an answer opens the question again
 	require.Equal(t, Avoid, plan("kentucky-bluegrass", "2026-09-20", base, "torpedo-cogon")["herbicide-spot"].Verdict)
 	require.NotContains(t, plan("common-bermudagrass", "2026-07-20", base, "torpedo-cogon")["herbicide-spot"].Reasons[0], "nothing selective")
-	require.NotContains(t, plan("kentucky-bluegrass", "2026-09-20", base, "quackgrass", "dandelion")["herbicide-spot"].Reasons[0], "nothing selective")
+	require.NotContains(t, plan("kentucky-bluegrass", "2026-09-20", base, "quackgrass", "dandelion")["herbicide-spot"].Reasons[0],
+		"nothing selective")
 	// few dandelions are pulled
 	few := with(base, "weed-cover-percent", amount(1), "weed-plants", amount(20))
 	require.Equal(t, DoNow, plan("kentucky-bluegrass", "2026-05-20", few, "dandelion")["hand-weed"].Verdict)
 	require.Equal(t, Avoid, plan("kentucky-bluegrass", "2026-05-20", few, "yellow-nutsedge")["hand-weed"].Verdict)
 	// which wild grass it is is asked before the whole is sprayed
-	wild := found{"weed-cover-percent": amount(40), "weed-kinds": list("perennial-grassy"), "soil-moisture": word("moist"), "soil-temp-c": amount(17)}
+	wild := found{"weed-cover-percent": amount(40), "weed-kinds": list("perennial-grassy"), "soil-moisture": word("moist"),
+		"soil-temp-c": amount(17)}
 	b := decide(t, lawn(t, "kentucky-bluegrass", "2026-09-20", wild))["herbicide-broadcast"]
 	require.Equal(t, CheckFirst, b.Verdict, b.Reasons)
 	require.Equal(t, []string{"weeds-named"}, b.Check)

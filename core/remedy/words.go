@@ -7,7 +7,7 @@ import (
 	"strconv"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 // placeholder is a name in braces in a sentence of the tables: a finding, a measure, or one of the words below; or a literal quantity,
@@ -38,7 +38,7 @@ func (s *situation) tell(text string, a *action) string {
 			}
 			return unmeasured(name)
 		}
-		f, ok := diagnosis.FindingByID(name)
+		f, ok := knowledge.FindingByID(name)
 		if !ok {
 			panic("remedy: nothing is called " + name + " in " + text)
 		}
@@ -51,9 +51,9 @@ func (s *situation) tell(text string, a *action) string {
 		case v.Yes != nil:
 			return map[bool]string{true: "yes", false: "no"}[*v.Yes]
 		case len(v.List) > 0:
-			return diagnosis.ValueLabel(v.List[0])
+			return knowledge.ValueLabel(v.List[0])
 		}
-		return diagnosis.ValueLabel(v.Word)
+		return knowledge.ValueLabel(v.Word)
 	})
 }
 
@@ -129,13 +129,13 @@ func (s *situation) labels(causes []string) (out []string) {
 
 func (s *situation) valueLabels(finding string) (out []string) {
 	for _, x := range s.v[finding].List {
-		out = append(out, diagnosis.ValueLabel(x))
+		out = append(out, knowledge.ValueLabel(x))
 	}
 	return out
 }
 
 // unitOf is the kind of quantity that a finding's number is.
-func unitOf(f *diagnosis.Finding) string {
+func unitOf(f *knowledge.Finding) string {
 	switch u, _, _ := strings.Cut(f.Unit, ","); {
 	case strings.HasPrefix(u, "degC"):
 		return "C"

@@ -4,7 +4,7 @@ import (
 	"math"
 	"sort"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 // Least is the chance from which a prediction counts for calibration: below it, nothing is claimed.
@@ -27,6 +27,7 @@ type Score struct {
 	Minutes  float64 // mean of a visit
 	Checks   float64 // mean number of findings looked at
 	Brier    float64 // mean over lawns of Σ (p − y)² over all causes; 0 is perfect
+	Regret   float64 // mean of what the decision earned less than knowing the truth would, in money of the default prices
 	Settled  int     // lawns left because no check could change a decision any more
 	Families []Group // by family of the true cause; "healthy" where there is none, "several" where there are more
 	Bins     []Bin   // calibration over all predictions ≥ Least, in tenths
@@ -92,6 +93,7 @@ func report(o Options, played [][]outcome) Report {
 		for i := range played {
 			out := &played[i][si]
 			s.Minutes += out.minutes / float64(o.Lawns)
+			s.Regret += out.regret / float64(o.Lawns)
 			s.Checks += float64(out.checks) / float64(o.Lawns)
 			if out.settled {
 				s.Settled++
@@ -101,7 +103,7 @@ func report(o Options, played [][]outcome) Report {
 				at[c] = true
 			}
 			if len(out.truth) == 0 {
-				at[diagnosis.Healthy] = true
+				at[knowledge.Healthy] = true
 			}
 			lead := 0
 			for k, cause := range out.causes {
@@ -153,10 +155,13 @@ func report(o Options, played [][]outcome) Report {
 }
 
 func familyOf(cause string) string {
-	if cause == diagnosis.Healthy {
+	switch cause {
+	case knowledge.Healthy:
 		return "healthy"
+	case knowledge.Unexplained:
+		return "not explained"
 	}
-	c, _ := diagnosis.CauseByID(cause)
+	c, _ := knowledge.CauseByID(cause)
 	return c.Family
 }
 

@@ -7,9 +7,11 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"sort"
 	"sync"
 
 	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
 // Options steer a run. The same options give the same result on any number of workers.
@@ -19,12 +21,14 @@ type Options struct {
 	Wrong   float64 // chance that an answer is wrong, 0 to 0.5
 	Missing float64 // chance that an answer cannot be had, 0 to 0.9
 	Weather float64 // chance that a lawn has a weather series, 0 to 1
-	Spread  float64 // how far the tables of the world differ from those that weigh, 0 to 2; see diagnosis.NewWorld
+	Spread  float64 // how far the tables of the world differ from those that weigh, 0 to 2; see NewWorld
+	Climate bool    // what the weather tells comes from drawn years of the place instead of the tables
+	Words   float64 // chance that a word is given for another that people interchange, beside Wrong, 0 to 0.5
 	Worlds  int     // how many such worlds the lawns are drawn from; 0 for 20
 
 	Strategies []Strategy                                 // none for all
 	Workers    int                                        // 0 for one
-	Chance     func(seed, stream uint64) diagnosis.Chance // makes a seeded source
+	Chance     func(seed, stream uint64) knowledge.Chance // makes a seeded source
 	Progress   func(done int)                             // called after every lawn, from one goroutine at a time; may be nil
 }
 
@@ -57,7 +61,7 @@ func (o Options) Check() error {
 	}
 	for _, err := range []error{
 		in("lawns", float64(o.Lawns), 1, 1e6), in("wrong", o.Wrong, 0, .5), in("missing", o.Missing, 0, .9),
-		in("weather", o.Weather, 0, 1), in("spread", o.Spread, 0, 2), in("worlds", float64(o.Worlds), 0, 1000),
+		in("weather", o.Weather, 0, 1), in("words", o.Words, 0, .5), in("spread", o.Spread, 0, 2), in("worlds", float64(o.Worlds), 0, 1000),
 		in("workers", float64(o.Workers), 0, 256),
 	} {
 		if err != nil {
@@ -90,9 +94,9 @@ func Run(ctx context.Context, o Options) (Report, error) {
 	case count == 0:
 		count = 20
 	}
-	worlds := make([]*diagnosis.World, count)
+	worlds := make([]*World, count)
 	for i := range worlds {
-		worlds[i] = diagnosis.NewWorld(o.Spread, o.Chance(o.Seed, uint64(i)|1<<62))
+		worlds[i] = NewWorld(o.Spread, o.Chance(o.Seed, uint64(i)|1<<62))
 	}
 	played := make([][]outcome, o.Lawns)
 	var (
@@ -138,20 +142,33 @@ func Run(ctx context.Context, o Options) (Report, error) {
 
 // patient is a lawn with everything that could be found on it, drawn beforehand, so that every strategy meets the same.
 type patient struct {
-	diagnosis.Drawn
+	Drawn
 	weather []string // ids of what is known of the weather
-	values  map[string]diagnosis.Value
+	values  map[string]knowledge.Value
 	gone    map[string]bool // answers that cannot be had
 }
 
-func draw(w *diagnosis.World, o Options, c diagnosis.Chance) patient {
-	p := patient{Drawn: w.Draw(c), values: map[string]diagnosis.Value{}, gone: map[string]bool{}}
-	for _, f := range diagnosis.Weighed() {
-		p.values[f.ID] = p.Read(f.ID, o.Wrong, c)
+func draw(w *World, o Options, c knowledge.Chance) patient {
+	p := patient{Drawn: w.Draw(c), values: map[string]knowledge.Value{}, gone: map[string]bool{}}
+	for _, f := range knowledge.Weighed() {
+		p.values[f.ID] = p.Read(f.ID, o.Wrong*knowledge.Slips(f.ID), c)
+		if o.Words > 0 {
+			p.values[f.ID] = Misnamed(f.ID, p.values[f.ID], o.Words, c)
+		}
 		p.gone[f.ID] = c.Float64() < o.Missing
 	}
 	has := c.Float64() < o.Weather
-	for _, id := range diagnosis.WeatherIDs() {
+	if o.Climate {
+		if has {
+			for id, v := range p.skies(c) {
+				p.values[id] = v
+				p.weather = append(p.weather, id)
+			}
+			sort.Strings(p.weather)
+		}
+		return p
+	}
+	for _, id := range WeatherIDs() {
 		v := p.Read(id, o.Wrong, c)
 		if c.Float64() >= o.Missing && has {
 			p.values[id] = v
@@ -169,6 +186,7 @@ type outcome struct {
 	minutes float64
 	checks  int
 	settled bool
+	regret  float64
 }
 
 // visit walks a lawn and keeps the time.
@@ -187,9 +205,9 @@ func (p *patient) play(s Strategy) outcome {
 	}
 	switch s {
 	case Fixed:
-		v.all(func(f *diagnosis.Finding) bool { return f.Station != "lab" })
+		v.all(func(f *knowledge.Finding) bool { return f.Station != "lab" })
 	case Free:
-		v.all(func(f *diagnosis.Finding) bool { return f.Station == "ask" })
+		v.all(func(f *knowledge.Finding) bool { return f.Station == "ask" })
 	case Next:
 		v.look("past-causes") // the records are looked up before the visit
 		for v.out.checks < 60 {
@@ -205,6 +223,10 @@ func (p *patient) play(s Strategy) outcome {
 			}
 		}
 	}
+	v.out.regret = v.scales.Regret(v.Causes)
+	if v.Unexplained() {
+		v.out.truth = []string{knowledge.Unexplained}
+	}
 	v.scales.Each(func(cause string, p float64) {
 		v.out.causes = append(v.out.causes, cause)
 		v.out.p = append(v.out.p, p)
@@ -213,9 +235,9 @@ func (p *patient) play(s Strategy) outcome {
 }
 
 // all makes every check of the stations in their order.
-func (v *visit) all(take func(f *diagnosis.Finding) bool) {
-	for _, st := range diagnosis.Stations() {
-		for _, f := range diagnosis.Weighed() {
+func (v *visit) all(take func(f *knowledge.Finding) bool) {
+	for _, st := range knowledge.Stations() {
+		for _, f := range knowledge.Weighed() {
 			if _, away := elsewhere[f.Procedure]; f.Station == st.ID && !away && take(&f) && v.scales.Sensible(f.ID) {
 				v.look(f.ID)
 			}
@@ -225,8 +247,8 @@ func (v *visit) all(take func(f *diagnosis.Finding) bool) {
 
 // look makes one check: it costs its minutes whether there is an answer or not.
 func (v *visit) look(id string) {
-	f, _ := diagnosis.FindingByID(id)
-	v.out.minutes += diagnosis.Minutes(f, v.begun[f.Procedure], v.at)
+	f, _ := knowledge.FindingByID(id)
+	v.out.minutes += knowledge.Minutes(f, v.begun[f.Procedure], v.at)
 	v.out.checks++
 	v.begun[f.Procedure], v.at = true, f.Station
 	if v.gone[id] {

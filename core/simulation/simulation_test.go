@@ -8,10 +8,10 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 )
 
-func seeded(seed, stream uint64) diagnosis.Chance { return rand.New(rand.NewPCG(seed, stream)) }
+func seeded(seed, stream uint64) knowledge.Chance { return rand.New(rand.NewPCG(seed, stream)) }
 
 func TestTheSameSeedGivesTheSameReportOnAnyNumberOfWorkers(t *testing.T) {
 	var last atomic.Int64
@@ -57,7 +57,7 @@ func TestMoreIsKnownWhereMoreIsLookedAt(t *testing.T) {
 
 func TestReportCountsWhatWasSaid(t *testing.T) {
 	said := func(truth string, p ...float64) []outcome {
-		o := outcome{causes: []string{"white-grubs", "rust", diagnosis.Healthy}, p: p, minutes: 10, checks: 4}
+		o := outcome{causes: []string{"white-grubs", "rust", knowledge.Healthy}, p: p, minutes: 10, checks: 4}
 		if truth != "" {
 			o.truth = []string{truth}
 		}
@@ -87,11 +87,11 @@ func TestReportCountsWhatWasSaid(t *testing.T) {
 
 // A world with a spread differs from the tables, and stays a world: it draws values that the vocabulary accepts.
 func TestDrawnAnswersAreOnesThatASpecialistCouldGive(t *testing.T) {
-	w := diagnosis.NewWorld(.6, seeded(5, 1))
+	w := NewWorld(.6, seeded(5, 1))
 	for i := range 30 {
 		p := draw(w, Options{Wrong: .3, Weather: 1}, seeded(5, uint64(100+i)))
-		for _, f := range diagnosis.Weighed() {
-			_, err := diagnosis.ValueOf(&f, p.values[f.ID].Plain())
+		for _, f := range knowledge.Weighed() {
+			_, err := knowledge.ValueOf(&f, p.values[f.ID].Plain())
 			require.NoError(t, err, f.ID)
 		}
 		require.LessOrEqual(t, len(p.Causes), 3)

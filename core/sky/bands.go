@@ -2,8 +2,10 @@ package sky
 
 import (
 	"math"
+	"strings"
 	"time"
 
+	"hodos/core/turf"
 	"hodos/core/weather"
 )
 
@@ -145,49 +147,16 @@ func (s *Sky) regulatorBand() Band {
 // diseaseBands are the four published indices and the rows of the table. A day's strength is 1 where it is ripe, for an index
 // its share of the warning level.
 func (s *Sky) diseaseBands() {
-	dollar, brown, pythium, anthracnose := s.blank("dollar-spot", "disease"), s.blank("brown-patch", "disease"),
-		s.blank("pythium-blight", "disease"), s.blank("anthracnose", "disease")
-	dollar.From, dollar.To, dollar.Open, dollar.Ripe = 2, 21, 3, .2
-	brown.From, brown.To, brown.Open = 2, 21, 3
-	pythium.From, pythium.To, pythium.Open = 0, 21, 2
-	anthracnose.From, anthracnose.To, anthracnose.Open = 2, 28, 3
-	for i := range s.Points {
-		p := &s.Points[i]
-		if t, rh, ok := s.means(i, 5); ok {
-			dollar.Strength[i] = weather.DollarSpot(t, rh)
-		}
-		if p.RH != nil && p.TMin != nil {
-			if e := weather.BrownPatch(*p.RH, *p.TMin); e >= 6 && *p.TMin >= 16 {
-				brown.Strength[i] = 1
-			} else {
-				brown.Strength[i] = ramp(e, 2, 6) * .6
-			}
-			if *p.TMin < 16 {
-				brown.Strength[i] = 0
-			}
-		}
-		if p.TMax != nil && p.RH != nil && p.TMin != nil {
-			next := *p.TMin
-			if i+1 < len(s.Points) && s.Points[i+1].TMin != nil {
-				next = math.Max(next, *s.Points[i+1].TMin)
-			}
-			pythium.Strength[i] = 0
-			if weather.PythiumBlight(*p.TMax, next, p.Humid, *p.RH) {
-				pythium.Strength[i] = 1
-			}
-		}
-		if lw, t, ok := s.wetMeans(i, 3); ok {
-			anthracnose.Strength[i] = math.Max(0, math.Min(1, weather.Anthracnose(lw, t)/2))
-		}
-	}
-	s.Bands = append(s.Bands, dollar, brown, pythium, anthracnose)
+	s.Bands = append(s.Bands, s.dollarSpot(), s.brownPatch(), s.pythium(), s.anthracnose())
 	for _, w := range weather.Windows {
+		if !s.meant(w) {
+			continue
+		}
 		b := s.blank(w.Cause, "disease")
-		b.From, b.To, b.Open = w.From, w.To, w.Open
+		b.From, b.To, b.grades = w.From, w.To, w.Grades
+		b.Open = int(math.Max(1, w.Grades[1]))
 		for i := range s.Points {
-			p := &s.Points[i]
-			in, known := w.Day(p.Day, weather.SoilDay{Mean: p.SoilMean}, weather.Wetness{Hours: p.WetHours, Known: !math.IsNaN(p.WetHours)})
-			if known {
+			if in, known := w.Ripe(s.state(i)); known {
 				b.Strength[i] = 0
 				if in {
 					b.Strength[i] = 1
@@ -196,6 +165,119 @@ func (s *Sky) diseaseBands() {
 		}
 		s.Bands = append(s.Bands, b)
 	}
+}
+
+// meant reports whether a row is for the lawn's family of grass and for the half of the year in which the damage began.
+func (s *Sky) meant(w weather.Window) bool {
+	family := "C"
+	if s.Ground.Warm {
+		family = "W"
+	}
+	month := turf.SeasonMonth(s.Ground.Onset.Month(), s.Ground.Latitude)
+	autumn := month >= time.September
+	return strings.Contains(w.Family, family) && (w.Onset == "" || w.Onset == "autumn" == autumn)
+}
+
+func (s *Sky) state(i int) weather.State {
+	p := &s.Points[i]
+	x := weather.State{Day: p.Day, SoilMean: p.SoilMean, Share: p.Share, Drainage: p.Drainage,
+		Wet: weather.Wetness{Hours: p.WetHours, Known: !math.IsNaN(p.WetHours)}}
+	if s.Unsaid { // what the sprinklers gave is not known
+		x.Share, x.Drainage = math.NaN(), math.NaN()
+	}
+	return x
+}
+
+func (s *Sky) index(id string, from, to int, grades [3]float64) Band {
+	b := s.blank(id, "disease")
+	b.From, b.To, b.grades, b.Open = from, to, grades, int(grades[1])
+	return b
+}
+
+func (s *Sky) dollarSpot() Band {
+	b := s.index("dollar-spot", 2, 21, [3]float64{1, 5, 10})
+	b.Ripe, b.strong = .2, .4
+	for i := range s.Points {
+		if t, rh, ok := s.means(i, 5); ok {
+			b.Strength[i] = weather.DollarSpot(t, rh)
+		}
+	}
+	return b
+}
+
+// What irrigation adds to the humidity in the turf, per cent (judgement).
+const wateredHumidity = 5.0
+
+func (s *Sky) brownPatch() Band {
+	b := s.index("brown-patch", 2, 21, [3]float64{1, 3, 6})
+	b.halves = true
+	for i := range s.Points {
+		p := &s.Points[i]
+		if p.RH == nil || p.TMin == nil {
+			continue
+		}
+		rh := *p.RH
+		if s.Ground.Irrigated != nil && *s.Ground.Irrigated {
+			rh = math.Min(100, rh+wateredHumidity)
+		}
+		e, low := weather.BrownPatch(rh, *p.TMin), *p.TMin
+		switch {
+		case low < 16:
+			b.Strength[i] = 0
+		case e >= 6, low >= 18.5 && p.WetHours >= 10:
+			b.Strength[i] = 1
+		case low >= 18 && e >= 5:
+			b.Strength[i] = .5
+		default:
+			b.Strength[i] = 0
+		}
+	}
+	return b
+}
+
+// near is the strength of a night that just misses.
+const near = .34
+
+func (s *Sky) pythium() Band {
+	b := s.index("pythium-blight", 0, 21, [3]float64{near, 1, 3})
+	b.halves = true
+	for i := range s.Points {
+		p := &s.Points[i]
+		if p.TMax == nil || p.RH == nil || p.TMin == nil {
+			continue
+		}
+		next, humid, rh := *p.TMin, p.Humid, *p.RH
+		if i+1 < len(s.Points) {
+			n := &s.Points[i+1]
+			if n.TMin != nil {
+				next = *n.TMin // the night after the hot day
+			}
+			if h := weather.HumidNight(p.Hours, n.Hours); !math.IsNaN(h) {
+				humid = h
+			}
+			if n.RH != nil {
+				rh = (rh + *n.RH) / 2
+			}
+		}
+		b.Strength[i] = 0
+		switch {
+		case weather.PythiumBlight(*p.TMax, next, humid, rh):
+			b.Strength[i] = 1
+		case weather.PythiumNear(*p.TMax, next, humid, rh):
+			b.Strength[i] = near
+		}
+	}
+	return b
+}
+
+func (s *Sky) anthracnose() Band {
+	b := s.index("anthracnose", 2, 28, [3]float64{3, 6, 12})
+	for i := range s.Points {
+		if lw, t, ok := s.wetMeans(i, 3); ok {
+			b.Strength[i] = math.Max(0, math.Min(1, weather.Anthracnose(lw, t)/2))
+		}
+	}
+	return b
 }
 
 // means are those of temperature and humidity over the n days that end with i.

@@ -43,7 +43,7 @@ func (s *Sky) heatAndGrowth() {
 		s.miss("heat-spell", fmt.Sprintf("only %d of the last 14 days have temperatures", n))
 		return
 	}
-	hot, fierce, growth, n := 0, 0, 0.0, 0
+	hot, fierce, nights, growth, n := 0, 0, 0, 0.0, 0 // warm nights wear cool-season turf down as hot days do
 	s.each(g.Date, 0, 14, func(_ int, p *Point) {
 		if !temperatures(p) {
 			return
@@ -54,15 +54,19 @@ func (s *Sky) heatAndGrowth() {
 		if *p.TMax >= 36 {
 			fierce++
 		}
+		if *p.TMin >= HotNight && *p.TMax >= 28 {
+			nights++
+		}
 		growth, n = growth+p.Growth, n+1
 	})
 	w := "none"
-	if hot >= 7 || fierce >= 3 {
+	if hot >= 7 || fierce >= 3 || !g.Warm && nights >= 7 {
 		w = "severe"
-	} else if hot >= 3 {
+	} else if hot >= 3 || !g.Warm && nights >= 4 {
 		w = "moderate"
 	}
-	s.word("heat-spell", "", w, fmt.Sprintf("%d of 14 days reached 32 °C", hot), last.AddDate(0, 0, -13), last)
+	s.word("heat-spell", "", w, fmt.Sprintf("%d of 14 days reached 32 °C, %d nights stayed over 20 °C", hot, nights),
+		last.AddDate(0, 0, -13), last)
 	s.number("growth-potential", math.Round(growth/float64(n)*100)/100, fmt.Sprintf("mean of %d days", n), last.AddDate(0, 0, -13), last)
 	soil := s.Points[s.Today]
 	s.word("soil-temp-class", "", soilClass(soil.SoilMean), fmt.Sprintf("about %.0f °C at 50 mm by day and night, %.0f °C in the afternoon",
@@ -210,7 +214,7 @@ func (s *Sky) cold() {
 		s.freeze()
 	}
 	month := turf.SeasonMonth(g.Date.Month(), g.Latitude)
-	winter := month <= time.April || month >= time.December
+	winter := month <= time.April || month >= time.November
 	if !winter || s.covered(g.Date, 90, temperatures) < 60 {
 		return
 	}
@@ -258,10 +262,13 @@ func (s *Sky) cold() {
 		s.word("winter-drought", "", w, fmt.Sprintf("%.0f mm more evaporated than fell in 60 days without snow", dry), last.AddDate(0, 0, -59),
 			last)
 	}
-	if g.Warm && month >= time.February && month <= time.April {
+	if late := math.Abs(g.Latitude) > lateSpring; g.Warm && month >= time.February && (month <= time.April || late && month == time.May) {
 		s.greenUp()
 	}
 }
+
+// lateSpring is the latitude from which warm-season turf may still be waking in May.
+const lateSpring = 36
 
 // greenUp of warm-season turf by the soil: it begins at 16 to 18 °C and is complete after weeks at 21 and more.
 func (s *Sky) greenUp() {
@@ -296,9 +303,15 @@ const (
 	frostBack = 30
 )
 
+// growing are the months of the north in which turf comes out of its winter: a frost of early winter meets turf that goes to sleep.
+func growing(month time.Month) bool { return month >= time.February && month <= time.June }
+
 // Grown reports whether growth had begun on the day with index i, within the month before the visit: one rule for what is found,
 // said and watched.
 func (s *Sky) Grown(i int) bool {
+	if !growing(turf.SeasonMonth(s.Points[i].Date.Month(), s.Ground.Latitude)) {
+		return false
+	}
 	start := grownCool
 	if s.Ground.Warm {
 		start = grownWarm
@@ -338,89 +351,176 @@ func (s *Sky) freeze() {
 func (s *Sky) windows() {
 	g := s.Ground
 	if s.covered(g.Onset, 21, func(p *Point) bool { return p.RH != nil }) < 14 {
-		s.miss("disease-window", "humidity was not measured: the windows of dollar spot, brown patch, pythium blight, gray leaf spot, rust and mildew could not be computed")
+		s.miss(
+			"disease-window",
+			"humidity was not measured: the windows of dollar spot, brown patch, pythium blight, gray leaf spot, rust and mildew "+
+				"could not be computed",
+		)
 	}
 	for _, b := range s.Bands {
 		if b.Kind != "disease" {
 			continue
 		}
-		known, ripe, peak := 0, 0, 0.0
+		known, ripe, strong, sum, peak := 0, 0, 0, 0.0, 0.0
 		s.each(g.Onset.AddDate(0, 0, -b.From), 0, b.To-b.From, func(i int, _ *Point) {
-			if x := b.Strength[i]; !math.IsNaN(x) {
-				known++
-				peak = math.Max(peak, x)
-				if x >= 1 {
-					ripe++
-				}
+			x := b.Strength[i]
+			if math.IsNaN(x) {
+				return
+			}
+			known++
+			peak = math.Max(peak, x)
+			if x >= b.Ripe {
+				ripe++
+			}
+			if b.strong > 0 && x >= b.strong {
+				strong++
+			}
+			if b.halves {
+				sum += x
 			}
 		})
 		if float64(known) < .7*float64(b.To-b.From) {
 			continue
 		}
-		w, detail := grade(ripe, b.Open), fmt.Sprintf("%d of %d days in its weather", ripe, known)
-		switch b.ID {
-		case "dollar-spot":
-			w, detail = "never-open", fmt.Sprintf("highest five-day chance %.0f %%", peak*100)
-			switch {
-			case peak >= .35:
-				w = "strong"
-			case peak >= .2:
-				w = "open"
-			case peak >= .12:
-				w = "weak"
-			}
-		case "brown-patch":
-			detail = fmt.Sprintf("index 6 or more on %d of %d days", ripe, known)
-		case "anthracnose":
-			detail = fmt.Sprintf("index 2 or more on %d of %d days", ripe, known)
+		if !b.halves {
+			sum = float64(ripe)
 		}
-		s.word("disease-window", b.ID, w, detail, g.Onset.AddDate(0, 0, -b.To), g.Onset.AddDate(0, 0, -b.From))
+		n := grade(sum, b.grades)
+		if b.strong > 0 && n == len(grades)-1 && float64(strong) < b.grades[2] {
+			n--
+		}
+		n = s.bounded(b.ID, n)
+		detail := fmt.Sprintf("%d of %d days in its weather", ripe, known)
+		if b.Ripe < 1 {
+			detail = fmt.Sprintf("highest five-day chance %.0f %%; over %.0f %% on %d of %d days", peak*100, b.Ripe*100, ripe, known)
+		}
+		s.word("disease-window", b.ID, grades[n], detail, g.Onset.AddDate(0, 0, -b.To), g.Onset.AddDate(0, 0, -b.From))
 	}
 }
 
-func grade(n, open int) string {
-	switch {
-	case n >= 2*open:
-		return "strong"
-	case n >= open:
-		return "open"
-	case 2*n >= open && n > 0:
-		return "weak"
+// grades of a window, from closed to strong.
+var grades = [4]string{"never-open", "weak", "open", "strong"}
+
+func grade(days float64, limits [3]float64) (n int) {
+	for i, least := range limits {
+		if days > 0 && days >= least {
+			n = i + 1
+		}
 	}
-	return "never-open"
+	return n
 }
 
-// insects says where a season stands: it is open while the window is and for eight weeks after, in which larvae feed
-// (judgement).
+// bounds: what else a disease needs for a grade; judgement.
+const (
+	heatDays     = 30.0 // °C: summer patch shows after days so hot
+	coldSoil     = 13.0 // °C: spring dead spot needs weeks of soil under it
+	coldSoilDays = 20
+)
+
+// bounded holds a grade to what the disease needs beside its infection: summer patch days of heat before it shows, spring dead spot a
+// winter.
+func (s *Sky) bounded(cause string, n int) int {
+	switch cause {
+	case "summer-patch":
+		hot := 0
+		s.each(s.Ground.Onset.AddDate(0, 0, -2), 0, 19, func(_ int, p *Point) {
+			if p.TMax != nil && *p.TMax >= heatDays {
+				hot++
+			}
+		})
+		return min(n, grade(float64(hot), [3]float64{1, 2, 5}))
+	case "spring-dead-spot":
+		cold := 0
+		s.each(s.Ground.Onset.AddDate(0, 0, -30), 0, 170, func(_ int, p *Point) {
+			if p.SoilMean < coldSoil {
+				cold++
+			}
+		})
+		if cold < coldSoilDays {
+			return 0
+		}
+		return max(n, 1)
+	}
+	return n
+}
+
+// What ends a season by the soil (mean of five days at 50 mm, °C): larvae go down and stop feeding, whatever the degree days say. Warm
+// is for warm-season turf.
+var seasonEnds = []struct {
+	cause      string
+	cool, warm float64
+}{
+	{"white-grubs", 10, 13},
+	{"chinch-bugs", 15, 16},
+	{"sod-webworms", 13, 13},
+	{"billbugs", 10, 10},
+}
+
+// sumsFrom is the latitude from which degree days since a date mean anything: nearer to the equator growth never stops.
+const sumsFrom = 35
+
+// seasonDays is the longest that a season stands open after it opened.
+const seasonDays = 260
+
+// insects says where a season stands: it opens by degree days and stands open until the soil is too cold for what feeds in it.
 func (s *Sky) insects() {
+	if math.Abs(s.Ground.Latitude) < sumsFrom {
+		return // months, moths and the soil tell there
+	}
 	for _, season := range weather.DegreeWindows {
 		cause := season.Cause
-		if cause == "" {
+		if cause == "" || cause == "billbugs" && s.Ground.Warm { // another species, without degree days
 			continue
 		}
 		b, _ := s.Band(season.ID)
 		if math.IsNaN(b.Strength[s.Today]) {
 			continue
 		}
-		first, past := -1, -1
+		first := -1
 		for i := range s.Points[:s.Today+1] {
-			if b.Strength[i] == 1 {
-				if first < 0 || i > past+30 {
-					first = i
-				}
-				past = i
+			if b.Strength[i] == 1 && (first < 0 || s.Points[i].Date.Sub(s.Points[first].Date).Hours() > 24*200) {
+				first = i
 			}
 		}
 		w, from := "closed", s.Points[0].Date
-		switch after := s.Today - past; {
-		case first < 0:
-		case s.Today-first < 14:
-			w, from = "opening", s.Points[first].Date
-		case after <= 42:
-			w, from = "open", s.Points[first].Date
-		case after <= 63:
-			w, from = "closing", s.Points[first].Date
+		if first >= 0 && s.Today-first < seasonDays {
+			from = s.Points[first].Date
+			switch ends := s.ends(cause); {
+			case s.Today-first < 14:
+				w = "opening"
+			case s.soil5() < ends:
+			case s.soil5() < ends+3:
+				w = "closing"
+			default:
+				w = "open"
+			}
 		}
-		s.word("insect-window", cause, w, "by degree days since the start of its season", from, s.Points[s.Today].Date)
+		s.word("insect-window", cause, w, "by degree days since the start of its season, and the soil", from, s.Points[s.Today].Date)
 	}
+}
+
+func (s *Sky) ends(cause string) float64 {
+	for _, r := range seasonEnds {
+		if r.cause == cause && s.Ground.Warm {
+			return r.warm
+		}
+		if r.cause == cause {
+			return r.cool
+		}
+	}
+	return math.Inf(-1)
+}
+
+// soil5 is the five-day mean of the soil at 50 mm; +Inf where it is not known, so that nothing is ended by it.
+func (s *Sky) soil5() float64 {
+	sum, n := 0.0, 0
+	for _, p := range s.Points[max(0, s.Today-4) : s.Today+1] {
+		if !math.IsNaN(p.SoilMean) {
+			sum, n = sum+p.SoilMean, n+1
+		}
+	}
+	if n == 0 {
+		return math.Inf(1)
+	}
+	return sum / float64(n)
 }

@@ -38,7 +38,7 @@ type Point struct {
 	SoilPeak          float64 // of the afternoon
 	ET0, ETc          float64 // mm
 	Depletion, Share  float64 // mm missing in the root zone, and the share of what it holds
-	Runoff            float64 // mm
+	Runoff, Drainage  float64 // mm
 	WetHours, WetWarm float64 // of the leaves, and how warm it was meanwhile, °C
 	WetEstimated      bool
 	Humid             float64 // hours over 90 % humidity; NaN without hours
@@ -54,6 +54,10 @@ type Band struct {
 	From, To int     // look-back in days before onset; 0 and 0 for none
 	Open     int     // days that make it open
 	Ripe     float64 // strength from which on a day counts
+
+	grades [3]float64 // days that make it weak, open and strong
+	strong float64    // strength of a day that counts for strong; 0 for Ripe
+	halves bool       // days that just miss count as far as they go
 }
 
 // Computed is one weather finding: exactly one of Word and Number speaks.
@@ -144,7 +148,7 @@ func (s *Sky) points(all []weather.Day) {
 		p := Point{Day: d, Forecast: i > s.Today, SoilMean: course[i].Mean, SoilPeak: course[i].Peak(), ET0: math.NaN(), ETc: math.NaN(),
 			WetHours: math.NaN(), WetWarm: math.NaN(), Humid: math.NaN(), Growth: math.NaN()}
 		b := s.Balance.Days[i]
-		p.Depletion, p.Share, p.Runoff = b.Depletion, s.Balance.Share(i), b.Runoff
+		p.Depletion, p.Share, p.Runoff, p.Drainage = b.Depletion, s.Balance.Share(i), b.Runoff, b.Drainage
 		if !b.Gap {
 			p.ET0, p.ETc = b.ET0, b.ETc
 		}

@@ -98,7 +98,8 @@ func (s Saying) Span(low, high float64, unit string) string {
 		in   func(float64) float64
 	}{
 		"mm": {"inches", inches}, "cm": {"inches", func(x float64) float64 { return math.Round(x / 2.54) }},
-		"m": {"ft", func(x float64) float64 { return math.Round(x / .3048) }}, "°C": {"°F", func(x float64) float64 { return math.Round(x*9/5 + 32) }},
+		"m":      {"ft", func(x float64) float64 { return math.Round(x / .3048) }},
+		"°C":     {"°F", func(x float64) float64 { return math.Round(x*9/5 + 32) }},
 		"g N/m²": {"lb N/1000 ft²", func(x float64) float64 { return math.Round(x*.2048161*100) / 100 }},
 	}[unit]
 	if s.Customary && of.in != nil {

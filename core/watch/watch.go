@@ -9,7 +9,8 @@ import (
 	"sort"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/turf"
@@ -46,7 +47,7 @@ type Notice struct {
 
 // Zone is what the watch has to know of a zone beside its case.
 type Zone struct {
-	Case diagnosis.Case
+	Case evidence.Case
 	Had  map[string]bool // causes confirmed here in the past three years
 }
 
@@ -110,7 +111,7 @@ func (w *looker) telling(cause string) (level int, ok bool) {
 	if shaded[cause] && w.s.Ground.Shade < 1./3 {
 		return Note, false
 	}
-	return Note, diagnosis.Odds(cause, w.Case.Lawn) >= leastOdds
+	return Note, knowledge.Odds(cause, w.Case.Lawn) >= leastOdds
 }
 
 // windows tells of diseases whose weather has opened. The slow ones of roots and snow, whose look-back ends three weeks and more before the
@@ -402,8 +403,8 @@ type Step struct {
 	New, Ended bool
 }
 
-// Follow holds what the watch sees today against what stands. What was told stays untold while it lasts; it ends when it has not been seen for
-// six days (silence at once), and only then is the same thing new again.
+// Follow holds what the watch sees today against what stands. What was told stays untold while it lasts; it ends when it has not been
+// seen for six days (silence at once), and only then is the same thing new again.
 func Follow(standing []Standing, now []Notice, today time.Time) []Step {
 	var out []Step
 	met := make([]bool, len(standing))

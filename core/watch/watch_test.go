@@ -7,7 +7,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/units"
 	"hodos/core/watch"
 	"hodos/core/weather"
@@ -31,8 +32,8 @@ func weatherOf(last time.Time, n, ahead int, f func(k int) (lo, hi, rain, rh flo
 }
 
 func zone(species string, today time.Time, irrigated bool, past, forecast []weather.Day) watch.Zone {
-	return watch.Zone{Case: diagnosis.Case{Lawn: diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{species}, Texture: "loam",
-		Irrigated: &irrigated}, Weather: past, Forecast: forecast, Findings: map[string]diagnosis.Value{}}, Had: map[string]bool{}}
+	return watch.Zone{Case: evidence.Case{Lawn: knowledge.Lawn{Date: today, Latitude: 38, Species: []string{species}, Texture: "loam",
+		Irrigated: &irrigated}, Weather: past, Forecast: forecast, Findings: map[string]knowledge.Value{}}, Had: map[string]bool{}}
 }
 
 func look(z watch.Zone) map[string]watch.Notice {
@@ -107,7 +108,7 @@ func TestPreventivesOfWhatIsOnRecord(t *testing.T) {
 	require.Equal(t, watch.Act, n.Level)
 	require.Contains(t, n.Detail, "late spring")
 	treated := z
-	treated.Case.Treatments = []diagnosis.Treatment{{Date: may.AddDate(0, 0, -3), Action: "fungicide-preventive"}}
+	treated.Case.Treatments = []evidence.Treatment{{Date: may.AddDate(0, 0, -3), Action: "fungicide-preventive"}}
 	_, ok = look(treated)["prevent summer-patch"]
 	require.False(t, ok, "it was given three days ago")
 	_, ok = look(zone("tall-fescue", date(time.December, 20), false, past, ahead))["prevent summer-patch"]
@@ -161,7 +162,7 @@ func TestMildewIsOfTheShade(t *testing.T) {
 	z := zone("kentucky-bluegrass", today, true, past, ahead)
 	_, ok := look(z)["window powdery-mildew"]
 	require.False(t, ok, "nobody said that it lies in the shade")
-	z.Case.Findings["sun-hours"] = diagnosis.NumberValue(3)
+	z.Case.Findings["sun-hours"] = knowledge.NumberValue(3)
 	_, ok = look(z)["window powdery-mildew"]
 	require.True(t, ok)
 }
@@ -191,7 +192,7 @@ func TestEnduranceRunsOut(t *testing.T) {
 		z := dry(14)
 		z.Case.Policy.SummerWater = c.policy
 		if c.age != "" {
-			z.Case.Findings["establishment"] = diagnosis.WordValue(c.age)
+			z.Case.Findings["establishment"] = knowledge.WordValue(c.age)
 		}
 		require.Contains(t, look(z)["endurance "].Detail, c.want)
 	}

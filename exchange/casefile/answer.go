@@ -10,7 +10,10 @@ import (
 	"time"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
+	"hodos/core/worth"
 )
 
 // Answer is a diagnosis in the open format, version 1.
@@ -19,6 +22,7 @@ type Answer struct {
 	Causes    []Cause      `json:"causes" nullable:"false"`
 	Together  []Set        `json:"together" nullable:"false" doc:"the most probable combinations of causes"`
 	Weather   []Weather    `json:"weather_findings" nullable:"false"`
+	Other     float64      `json:"not_explained" doc:"chance that something else is wrong than any of the causes"`
 	Knowledge string       `json:"knowledge" doc:"version of the tables that answered"`
 	Notices   []Notice     `json:"notices" nullable:"false"`
 	Next      []Check      `json:"next_checks" nullable:"false"`
@@ -39,7 +43,7 @@ type Cause struct {
 	For          []Row   `json:"for" nullable:"false"`
 	Against      []Row   `json:"against" nullable:"false"`
 	Marks        *Marks  `json:"marks,omitempty" doc:"for the causes that matter: from where checking and acting pay"`
-	TogetherBits float64 `json:"together_bits" doc:"what the findings do together beyond one by one; prior, rows and this add up to the log2 odds"`
+	TogetherBits float64 `json:"together_bits" doc:"what findings do together beyond one by one; prior, rows and this add up to the log2 odds"`
 }
 
 // Marks are the chances between which a cause stands or falls as a reason to act, with what they come from.
@@ -72,6 +76,8 @@ type Row struct {
 	Finding string  `json:"finding"`
 	Value   any     `json:"value"`
 	Bits    float64 `json:"bits"`
+
+	With []string `json:"with,omitempty" doc:"other findings that tell the same fact, which counts once"`
 }
 
 // Set is a combination of causes.
@@ -105,6 +111,8 @@ type Check struct {
 	Procedure string    `json:"procedure"`
 	GainBits  float64   `json:"gain_bits"`
 	Minutes   float64   `json:"minutes"`
+	Worth     float64   `json:"worth" doc:"money: expected gain from what would be done after it against what would be done now"`
+	Needed    string    `json:"needed_for,omitempty" doc:"the likely cause whose remedy may not go without it"`
 	Decides   bool      `json:"decides" doc:"an answer can move a cause across the point from which acting pays"`
 	Days      int       `json:"days,omitempty"`
 	Outcomes  []Outcome `json:"outcomes" nullable:"false"`
@@ -179,7 +187,7 @@ type Way struct {
 }
 
 // MarksOf puts marks for an area of damage (m²) into the open format.
-func MarksOf(m diagnosis.Marks, area float64) Marks {
+func MarksOf(m worth.Marks, area float64) Marks {
 	return Marks{cent(m.Act), cent(m.From), cent(m.To), m.Check, m.Stake.Remedy, cent(m.Benefit), cent(m.Harm), cent(m.Price),
 		cent(m.CheckPrice), cent(area), m.Stake.Why}
 }
@@ -190,11 +198,11 @@ func cent(x float64) float64 { return math.Round(x*100) / 100 }
 func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
 	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
 		Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{},
-		Told: r.Told()}
+		Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For),
 			Against: rows(c.Against), TogetherBits: c.TogetherBits}
-		if c.ID != diagnosis.Healthy && (i < 12 || c.Probability >= .02) {
+		if c.ID != knowledge.Healthy && (i < 12 || c.Probability >= .02) {
 			m := MarksOf(r.Marks(c.ID), r.Damage)
 			line.Marks = &m
 		}
@@ -220,7 +228,7 @@ func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
 	}
 	for _, n := range r.Next {
 		c := Check{Finding: n.Finding, Station: n.Station, Bundled: bundled[n.Procedure], Also: n.Also, Procedure: n.Procedure,
-			GainBits: n.GainBits, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
+			GainBits: n.GainBits, Worth: n.Worth, Needed: n.Needed, Minutes: n.Minutes, Decides: n.Decides, Days: n.Days, Outcomes: []Outcome{}}
 		for _, o := range n.Outcomes {
 			out := Outcome{Label: o.Label, Chance: o.Chance, Causes: []P{}}
 			for _, p := range o.Causes {
@@ -269,7 +277,7 @@ func lineOf(x remedy.Advice) ActionLine {
 func rows(bs []diagnosis.Bits) []Row {
 	out := make([]Row, 0, len(bs))
 	for _, b := range bs {
-		out = append(out, Row{b.Finding, b.Value.Plain(), b.Bits})
+		out = append(out, Row{b.Finding, b.Value.Plain(), b.Bits, b.With})
 	}
 	return out
 }
@@ -282,7 +290,7 @@ func some(s []string) []string {
 }
 
 // Page prints an answer for people.
-func Page(w io.Writer, c diagnosis.Case, a Answer) {
+func Page(w io.Writer, c evidence.Case, a Answer) {
 	title := c.Title
 	if title == "" {
 		title = "Untitled zone"
@@ -312,7 +320,7 @@ func scalesPart(w io.Writer, a Answer) {
 	fmt.Fprintln(w, "\nON THE SCALES")
 	for i, x := range a.Causes {
 		if i >= pageCauses || (i > 0 && x.Probability < leastShown) {
-			return
+			break
 		}
 		fmt.Fprintf(w, "  %5.1f %%  %s\n", x.Probability*100, causeLabel(x.ID))
 		if i >= pageLedgers {
@@ -321,6 +329,9 @@ func scalesPart(w io.Writer, a Answer) {
 		for _, r := range slices.Concat(x.For[:min(pageFor, len(x.For))], x.Against[:min(pageAgainst, len(x.Against))]) {
 			fmt.Fprintf(w, "           %+5.1f bits  %s\n", r.Bits, said(r))
 		}
+	}
+	if a.Other >= leastShown {
+		fmt.Fprintf(w, "  %5.1f %%  Not explained yet: something else than these\n", a.Other*100)
 	}
 }
 
@@ -342,8 +353,12 @@ func checksPart(w io.Writer, a Answer) {
 		fmt.Fprintf(w, "  %s decides: %s\n", findingLabel(d.Finding), remedy.Label(d.Action))
 	}
 	for _, n := range a.Next[:min(pageChecks, len(a.Next))] {
-		p, _ := diagnosis.ProcedureByID(n.Procedure)
-		fmt.Fprintf(w, "  %s: %s, %.1f min, about %.2f bits\n", p.Label, findingLabel(n.Finding), n.Minutes, n.GainBits)
+		p, _ := knowledge.ProcedureByID(n.Procedure)
+		fmt.Fprintf(w, "  %s: %s, %.1f min, worth %.0f", p.Label, findingLabel(n.Finding), n.Minutes, n.Worth)
+		if n.Needed != "" {
+			fmt.Fprintf(w, "; needed before you treat %s", strings.ToLower(causeLabel(n.Needed)))
+		}
+		fmt.Fprintln(w)
 	}
 }
 
@@ -352,7 +367,7 @@ func changesPart(w io.Writer, a Answer) {
 		if i == 0 {
 			fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
 		}
-		fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), diagnosis.ValueLabel(c.Outcome),
+		fmt.Fprintf(w, "  %s: %s (%.0f %% likely): then %s leads at %.0f %%\n", findingLabel(c.Finding), knowledge.ValueLabel(c.Outcome),
 			c.Chance*100,
 			strings.ToLower(causeLabel(c.Leads)), c.Then*100)
 	}
@@ -431,7 +446,7 @@ func said(r Row) string {
 func PlainWords(v any) string {
 	switch x := v.(type) {
 	case string:
-		return diagnosis.ValueLabel(x)
+		return knowledge.ValueLabel(x)
 	case bool:
 		if x {
 			return "yes"
@@ -443,7 +458,7 @@ func PlainWords(v any) string {
 		}
 		words := make([]string, len(x))
 		for i := range x {
-			words[i] = diagnosis.ValueLabel(x[i])
+			words[i] = knowledge.ValueLabel(x[i])
 		}
 		return strings.Join(words, ", ")
 	}
@@ -451,12 +466,12 @@ func PlainWords(v any) string {
 }
 
 func causeLabel(id string) string {
-	c, _ := diagnosis.CauseByID(id)
+	c, _ := knowledge.CauseByID(id)
 	return c.Label
 }
 
 func findingLabel(id string) string {
-	if f, ok := diagnosis.FindingByID(id); ok {
+	if f, ok := knowledge.FindingByID(id); ok {
 		if _, cause, per := strings.Cut(id, ":"); per {
 			return f.Label + ", " + causeLabel(cause)
 		}

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
@@ -31,7 +32,7 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 			continue
 		}
 		marked++
-		require.NotEqual(t, diagnosis.Healthy, x.ID)
+		require.NotEqual(t, knowledge.Healthy, x.ID)
 		require.InDelta(t, 60, x.Marks.AreaM2, 1e-9, "a fifth of 300 m²")
 		require.True(t, x.Marks.From <= x.Marks.Act && x.Marks.Act <= x.Marks.To, x.ID)
 		require.True(t, remedy.Known(x.Marks.Remedy), "%s: %s is no action", x.ID, x.Marks.Remedy)

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
@@ -62,7 +63,7 @@ var cases = []written{
 	{"shade and mildew", "2026-09-20", 41, "kentucky-bluegrass", "", `{"leaf-symptoms":["white-powder"],"position":["building-shade"],"sun-hours":2,"stand-density":"thin","pull-test":"resists"}`, "powdery-mildew shade-thinning", "drought-stress rust", "prune-shade=schedule fungicide-curative=avoid", ""},
 }
 
-func (w written) parse(t *testing.T) diagnosis.Case {
+func (w written) parse(t *testing.T) evidence.Case {
 	site := `"site":{"latitude":` + jsonNumber(w.lat) + `,"species":["` + w.species + `"]}`
 	if strings.Contains(w.more, `"site"`) {
 		site = ""

@@ -60,7 +60,7 @@ func init() {
 	half("few grubs in a thirsty lawn", "2026-08-20", 40, "kentucky-bluegrass",
 		`{"soil-moisture":"dry","footprints":"stay","colour":["blue-grey"],"grubs-per-m2":12,"pull-test":"resists"}`, "drought-stress",
 		"white-grubs", "insecticide-curative=avoid water-deep=do-now|schedule|check-first", "")
-	half("moss in a wet poor lawn", "2026-03-10", 51, "fine-fescue", `{"moss-cover-percent":45,"soil-ph":5,"stand-density":"thin"}`,
+	half("moss in a wet poor lawn", "2026-03-10", 51, "fine-fescue", `{"moss-cover-percent":45,"soil-ph":4.4,"stand-density":"thin"}`,
 		"moss-invasion low-ph", "drought-stress", "", "")
 	half("orange dust on the boots", "2026-09-10", 42, "perennial-ryegrass",
 		`{"leaf-symptoms":["orange-pustules"],"colour":["orange-cast"],"growth-rate":"slow"}`, "rust", "iron-chlorosis chinch-bugs",

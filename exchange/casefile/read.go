@@ -9,72 +9,57 @@ import (
 	"fmt"
 	"io"
 	"math"
-	"sort"
+	"slices"
 	"strings"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/weather"
+	"hodos/exchange/refusal"
 )
 
 // Version is the major version of the format that this package reads and writes.
 const Version = 1
 
-// Problem is one reason to refuse a file.
-type Problem struct {
-	Field  string `json:"field"`  // path, such as findings.grubs-per-m2 or weather[3].tmin_c
-	Reason string `json:"reason"` // what is wrong and what was expected
-}
-
-// Refusal is the error of a file that was refused; it lists every problem found.
-type Refusal struct{ Problems []Problem }
-
-func (r *Refusal) Error() string {
-	lines := make([]string, len(r.Problems))
-	for i, p := range r.Problems {
-		lines[i] = p.Field + ": " + p.Reason
-	}
-	return strings.Join(lines, "\n")
-}
-
 // MaxBytes is the largest file that is read: a year of days fits fifty times over (judgement).
 const MaxBytes = 8 << 20
 
-// Read reads one case. The error is a *Refusal when the file was read and not accepted.
-func Read(r io.Reader) (diagnosis.Case, error) {
+// Read reads one case. The error is a *refusal.Refusal when the file was read and not accepted.
+func Read(r io.Reader) (evidence.Case, error) {
 	data, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
 	if err != nil {
-		return diagnosis.Case{}, err
+		return evidence.Case{}, err
 	}
 	if len(data) > MaxBytes {
-		return diagnosis.Case{}, &Refusal{[]Problem{{"(file)", fmt.Sprintf("larger than %d bytes", MaxBytes)}}}
+		return evidence.Case{}, refusedWhole("larger than %d bytes", MaxBytes)
 	}
 	return Parse(data)
 }
 
 // Parse reads one case from memory.
-func Parse(data []byte) (diagnosis.Case, error) {
+func Parse(data []byte) (evidence.Case, error) {
 	dec := json.NewDecoder(bytes.NewReader(data))
 	p := &parser{treated: map[string]time.Time{}}
-	root, err := p.value(dec, "")
+	root, err := p.value(dec, nil, 0)
 	if err == nil {
 		if _, extra := dec.Token(); !errors.Is(extra, io.EOF) {
 			err = errors.New("something follows after the case")
 		}
 	}
 	if err != nil {
-		return diagnosis.Case{}, &Refusal{append(p.problems, Problem{"(file)", "not JSON: " + err.Error()})}
+		return evidence.Case{}, p.whole("not JSON: %s", err.Error())
 	}
 	obj, ok := root.(object)
 	if !ok {
-		return diagnosis.Case{}, &Refusal{[]Problem{{"(file)", "expected one JSON object"}}}
+		return evidence.Case{}, refusedWhole("expected one JSON object")
 	}
 	c := p.readCase(obj)
-	if len(p.problems) > 0 {
-		sort.SliceStable(p.problems, func(a, b int) bool { return p.problems[a].Field < p.problems[b].Field })
-		return diagnosis.Case{}, &Refusal{p.problems}
+	if p.refused.Count > 0 {
+		slices.SortStableFunc(p.refused.Problems, func(a, b refusal.Problem) int { return strings.Compare(a.Column, b.Column) })
+		return evidence.Case{}, &p.refused
 	}
 	return c, nil
 }
@@ -82,16 +67,44 @@ func Parse(data []byte) (diagnosis.Case, error) {
 type object map[string]any
 
 type parser struct {
-	problems []Problem
-	treated  map[string]time.Time // by the place of a treatment in the file
+	refused refusal.Refusal
+	treated map[string]time.Time // by the place of a treatment in the file
 }
 
-func (p *parser) refuse(field, format string, args ...any) {
-	p.problems = append(p.problems, Problem{field, fmt.Sprintf(format, args...)})
+func (p *parser) refuse(field, format string, args ...any) { p.refused.Add(0, field, format, args...) }
+
+// whole refuses the file as such, beside what was refused of it so far.
+func (p *parser) whole(format string, args ...any) error {
+	p.refuse("(file)", format, args...)
+	return &p.refused
 }
+
+func refusedWhole(format string, args ...any) error { return (&parser{}).whole(format, args...) }
+
+// deepest is how many objects and lists may stand in each other: the format needs nine.
+const deepest = 16
+
+// place is where a value stands, kept as the way there: its name is put together only when something is refused.
+type place struct {
+	above *place
+	key   string
+	index int
+}
+
+func (at *place) String() string {
+	switch {
+	case at == nil:
+		return ""
+	case at.key == "":
+		return fmt.Sprintf("%s[%d]", at.above, at.index)
+	}
+	return join(at.above.String(), at.key)
+}
+
+var errDeep = fmt.Errorf("objects and lists stand more than %d deep in each other", deepest)
 
 // value decodes one JSON value token by token, so that a key that stands twice is seen.
-func (p *parser) value(dec *json.Decoder, path string) (any, error) {
+func (p *parser) value(dec *json.Decoder, at *place, depth int) (any, error) {
 	t, err := dec.Token()
 	if err != nil {
 		return nil, err
@@ -100,10 +113,13 @@ func (p *parser) value(dec *json.Decoder, path string) (any, error) {
 	if !isDelim {
 		return t, nil
 	}
+	if depth == deepest {
+		return nil, errDeep
+	}
 	if d == '[' {
 		list := []any{}
 		for dec.More() {
-			v, err := p.value(dec, fmt.Sprintf("%s[%d]", path, len(list)))
+			v, err := p.value(dec, &place{above: at, index: len(list)}, depth+1)
 			if err != nil {
 				return nil, err
 			}
@@ -119,11 +135,11 @@ func (p *parser) value(dec *json.Decoder, path string) (any, error) {
 			return nil, err
 		}
 		key := k.(string)
-		at := join(path, key)
+		here := &place{above: at, key: key}
 		if _, twice := o[key]; twice {
-			p.refuse(at, "stands twice")
+			p.refuse(here.String(), "stands twice")
 		}
-		if o[key], err = p.value(dec, at); err != nil {
+		if o[key], err = p.value(dec, here, depth+1); err != nil {
 			return nil, err
 		}
 	}
@@ -240,8 +256,8 @@ func (p *parser) each(at string, v any, f func(at string, v any)) {
 
 var textures = []string{"sand", "loamy-sand", "sandy-loam", "loam", "silt-loam", "clay-loam", "clay"}
 
-func (p *parser) readCase(o object) diagnosis.Case {
-	var c diagnosis.Case
+func (p *parser) readCase(o object) evidence.Case {
+	var c evidence.Case
 	var version *float64
 	var date time.Time
 	p.fields("", o, map[string]func(string, any){
@@ -321,7 +337,7 @@ func (p *parser) readCase(o object) diagnosis.Case {
 
 func day(t time.Time) string { return t.Format("2006-01-02") }
 
-func (p *parser) readSite(at string, v any, l *diagnosis.Lawn) {
+func (p *parser) readSite(at string, v any, l *knowledge.Lawn) {
 	var lat, lon *float64
 	p.fields(at, v, map[string]func(string, any){
 		"latitude": p.number(&lat, -90, 90), "longitude": p.number(&lon, -180, 180), "elevation_m": p.number(&l.ElevationM, -500, 9000),
@@ -378,8 +394,8 @@ func (p *parser) readSite(at string, v any, l *diagnosis.Lawn) {
 	}
 }
 
-func (p *parser) readFindings(at string, v any) map[string]diagnosis.Value {
-	out := map[string]diagnosis.Value{}
+func (p *parser) readFindings(at string, v any) map[string]knowledge.Value {
+	out := map[string]knowledge.Value{}
 	o, ok := v.(object)
 	if !ok {
 		p.refuse(at, "expected an object of findings")
@@ -387,7 +403,7 @@ func (p *parser) readFindings(at string, v any) map[string]diagnosis.Value {
 	}
 	for id, v := range o {
 		field := join(at, id)
-		f, known := diagnosis.FindingByID(id)
+		f, known := knowledge.FindingByID(id)
 		if !known || !f.Asked() {
 			reason := "unknown finding"
 			if known {
@@ -396,7 +412,7 @@ func (p *parser) readFindings(at string, v any) map[string]diagnosis.Value {
 			p.refuse(field, "%s", reason)
 			continue
 		}
-		val, err := diagnosis.ValueOf(f, v)
+		val, err := knowledge.ValueOf(f, v)
 		if err != nil {
 			p.refuse(field, "%v", err)
 			continue
@@ -415,7 +431,7 @@ func (p *parser) readSamples(at string, v any) map[string][]any {
 	}
 	for id, v := range o {
 		field := join(at, id)
-		f, known := diagnosis.FindingByID(id)
+		f, known := knowledge.FindingByID(id)
 		if !known {
 			p.refuse(field, "unknown finding")
 			continue
@@ -426,7 +442,7 @@ func (p *parser) readSamples(at string, v any) map[string][]any {
 				p.refuse(item, "expected a count; hits of a number stand as [hits, of]")
 				return
 			}
-			if x < 0 || (f.Kind == diagnosis.Number && x > f.Max) {
+			if x < 0 || (f.Kind == knowledge.Number && x > f.Max) {
 				p.refuse(item, "%g is outside the physical range", x)
 			}
 			out[id] = append(out[id], x)
@@ -435,15 +451,15 @@ func (p *parser) readSamples(at string, v any) map[string][]any {
 	return out
 }
 
-func (p *parser) readEarlier(at string, v any) (out []diagnosis.Earlier) {
+func (p *parser) readEarlier(at string, v any) (out []evidence.Earlier) {
 	p.each(at, v, func(at string, v any) {
-		var e diagnosis.Earlier
+		var e evidence.Earlier
 		p.fields(at, v, map[string]func(string, any){
 			"date":     p.date(&e.Date),
 			"findings": func(at string, v any) { e.Findings = p.readFindings(at, v) },
 			"answer": func(at string, v any) {
 				s, _ := v.(string)
-				if _, ok := diagnosis.CauseByID(s); !ok {
+				if _, ok := knowledge.CauseByID(s); !ok {
 					p.refuse(at, "unknown cause %v", v)
 				}
 				e.Answer = s
@@ -457,18 +473,18 @@ func (p *parser) readEarlier(at string, v any) (out []diagnosis.Earlier) {
 	return out
 }
 
-func (p *parser) readContext(at string, v any, c *diagnosis.Context) {
+func (p *parser) readContext(at string, v any, c *evidence.Context) {
 	p.fields(at, v, map[string]func(string, any){
 		"country": p.text(&c.Country), "licence": p.truth(&c.Licence), "lines_located": p.truth(&c.LinesLocated),
 		"utilities": func(_ string, v any) { c.Utilities = bare(v) },
 		"nearby": func(at string, v any) {
 			p.each(at, v, func(at string, v any) {
-				var n diagnosis.Nearby
+				var n evidence.Nearby
 				var count, weeks *float64
 				p.fields(at, v, map[string]func(string, any){
 					"cause": func(at string, v any) {
 						n.Cause, _ = v.(string)
-						if _, ok := diagnosis.CauseByID(n.Cause); !ok {
+						if _, ok := knowledge.CauseByID(n.Cause); !ok {
 							p.refuse(at, "unknown cause %v", v)
 						}
 					},
@@ -531,9 +547,9 @@ func (p *parser) readWeather(at string, v any) (out []weather.Day) {
 }
 
 // readTreatments reads what was done before the visit, and what was done on it.
-func (p *parser) readTreatments(at string, v any) (before, on []diagnosis.Treatment) {
+func (p *parser) readTreatments(at string, v any) (before, on []evidence.Treatment) {
 	p.each(at, v, func(at string, v any) {
-		var t diagnosis.Treatment
+		var t evidence.Treatment
 		var here *bool
 		p.fields(at, v, map[string]func(string, any){
 			"date": p.date(&t.Date),

@@ -2,7 +2,9 @@ package casefile_test
 
 import (
 	"errors"
+	"fmt"
 	"os"
+	"runtime"
 	"strings"
 	"testing"
 
@@ -10,6 +12,7 @@ import (
 
 	"hodos/core/diagnosis"
 	"hodos/exchange/casefile"
+	"hodos/exchange/refusal"
 )
 
 const whole = `{
@@ -109,14 +112,14 @@ func TestRefusals(t *testing.T) {
 	} {
 		t.Run(r.name, func(t *testing.T) {
 			_, err := casefile.Parse([]byte(r.file))
-			var refusal *casefile.Refusal
-			require.True(t, errors.As(err, &refusal), "not refused: %v", err)
-			for _, p := range refusal.Problems {
-				if p.Field == r.field && strings.Contains(p.Reason, r.reason) {
+			var refused *refusal.Refusal
+			require.True(t, errors.As(err, &refused), "not refused: %v", err)
+			for _, p := range refused.Problems {
+				if p.Column == r.field && strings.Contains(p.Reason, r.reason) {
 					return
 				}
 			}
-			t.Fatalf("%s: %s not among %v", r.field, r.reason, refusal.Problems)
+			t.Fatalf("%s: %s not among %v", r.field, r.reason, refused.Problems)
 		})
 	}
 }
@@ -124,9 +127,9 @@ func TestRefusals(t *testing.T) {
 func TestAllProblemsAtOnce(t *testing.T) {
 	_, err := casefile.Parse([]byte(strings.NewReplacer(`38.0`, `138`, `tall-fescue`, `astroturf`, `"grubs-per-m2": 86`,
 		`"grubs-per-m2": -1`).Replace(whole)))
-	var refusal *casefile.Refusal
-	require.True(t, errors.As(err, &refusal))
-	require.Len(t, refusal.Problems, 3)
+	var refused *refusal.Refusal
+	require.True(t, errors.As(err, &refused))
+	require.Len(t, refused.Problems, 3)
 }
 
 func FuzzParse(f *testing.F) {
@@ -153,4 +156,39 @@ func TestTooLarge(t *testing.T) {
 	require.NoError(t, f.Truncate(casefile.MaxBytes+1))
 	_, err = casefile.Read(f)
 	require.ErrorContains(t, err, "larger than")
+}
+
+// A file that nests without end is refused at once: it used to take memory with the square of its depth.
+func TestACaseNestsOnlySoDeep(t *testing.T) {
+	for _, open := range []string{"[", `{"a":`} {
+		before := memory()
+		_, err := casefile.Parse([]byte(strings.Repeat(open, 40_000)))
+		require.ErrorContains(t, err, "more than 16 deep")
+		require.Less(t, memory()-before, uint64(32<<20), "bytes for 40,000 levels")
+	}
+	deep := `{"hodos_case":1,"context":{"utilities":` + strings.Repeat(`{"a":`, 13) + "1" + strings.Repeat("}", 13) + `}}`
+	_, err := casefile.Parse([]byte(deep))
+	require.Error(t, err)
+	require.NotContains(t, err.Error(), "deep", "the format's own depth and more is read")
+}
+
+func memory() uint64 {
+	var m runtime.MemStats
+	runtime.ReadMemStats(&m)
+	return m.TotalAlloc
+}
+
+// A hundred problems are told, the rest is counted.
+func TestProblemsAreCountedBeyondAHundred(t *testing.T) {
+	var b strings.Builder
+	b.WriteString(`{"hodos_case":1`)
+	for i := range 250 {
+		fmt.Fprintf(&b, `,"x%d":1`, i)
+	}
+	b.WriteString("}")
+	_, err := casefile.Parse([]byte(b.String()))
+	var refused *refusal.Refusal
+	require.ErrorAs(t, err, &refused)
+	require.Len(t, refused.All(), 101)
+	require.Regexp(t, `^and 15\d more$`, refused.All()[100].Reason)
 }

@@ -9,6 +9,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 )
 
@@ -27,14 +29,14 @@ var neverTogether = [][2]string{
 }
 
 // soundPlan is what holds of every plan.
-func soundPlan(t *testing.T, c diagnosis.Case, plan remedy.Plan) {
+func soundPlan(t *testing.T, c evidence.Case, plan remedy.Plan) {
 	t.Helper()
 	got := linesOf(plan)
 	for _, pair := range neverTogether {
 		require.False(t, got[pair[0]].Verdict == remedy.DoNow && got[pair[1]].Verdict == remedy.DoNow, "%v at once", pair)
 	}
 	rows := map[string]bool{}
-	for _, f := range diagnosis.Findings() {
+	for _, f := range knowledge.Findings() {
 		rows[f.ID] = true
 	}
 	for _, a := range plan.Lines {
@@ -65,7 +67,7 @@ func soundPlan(t *testing.T, c diagnosis.Case, plan remedy.Plan) {
 	}(), "an empty plan")
 }
 
-func inPast(c diagnosis.Case, day any) bool {
+func inPast(c evidence.Case, day any) bool {
 	d, ok := day.(*time.Time)
 	return ok && d != nil && d.Before(c.Lawn.Date)
 }

@@ -5,12 +5,13 @@ import (
 	"slices"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/weather"
 )
 
 // Write gives a case as version 1 JSON, indented. Reading it again gives an equal case.
-func Write(c diagnosis.Case) ([]byte, error) {
+func Write(c evidence.Case) ([]byte, error) {
 	site := map[string]any{"latitude": c.Lawn.Latitude, "species": c.Lawn.Species}
 	set := func(m map[string]any, key string, x *float64) {
 		if x != nil {
@@ -115,7 +116,7 @@ func Write(c diagnosis.Case) ([]byte, error) {
 	return json.MarshalIndent(out, "", "  ")
 }
 
-func plain(f map[string]diagnosis.Value) map[string]any {
+func plain(f map[string]knowledge.Value) map[string]any {
 	out := make(map[string]any, len(f))
 	for id, v := range f {
 		out[id] = v.Plain()

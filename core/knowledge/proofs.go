@@ -1,4 +1,4 @@
-package diagnosis
+package knowledge
 
 // provedBy names the checks that settle a cause, the best first.
 var provedBy = []struct{ cause, checks string }{
@@ -66,7 +66,7 @@ var provedBy = []struct{ cause, checks string }{
 func ProvedBy(cause string) []string {
 	for _, r := range provedBy {
 		if r.cause == cause {
-			return ids(r.checks)
+			return IDs(r.checks)
 		}
 	}
 	return nil

@@ -1,9 +1,13 @@
-package diagnosis
+// Package worth is what it pays: prices of a firm, what a remedy saves, hurts and costs, and the chances between which checking and acting on
+// a cause pay.
+package worth
 
 import (
 	"fmt"
 	"math"
 	"sort"
+
+	"hodos/core/knowledge"
 )
 
 // When acting on a cause pays. A remedy that is right saves part of the worth of the damaged turf and costs its price; a
@@ -26,7 +30,8 @@ type Prices struct {
 }
 
 // DefaultPrices stand where a firm has not said its own (judgement).
-var DefaultPrices = Prices{LawnM2: 8, Hour: 60, Fungicide: 9, Insecticide: 7, Herbicide: 5, Feed: 4, Amendment: 8, Seed: 12, WaterM3: 3, Lab: 45}
+var DefaultPrices = Prices{LawnM2: 8, Hour: 60, Fungicide: 9, Insecticide: 7, Herbicide: 5, Feed: 4, Amendment: 8, Seed: 12, WaterM3: 3,
+	Lab: 45}
 
 // Check names the figure that is out of range. Worth and hour are above nought; the rest may be nought.
 func (p Prices) Check() error {
@@ -108,37 +113,108 @@ var ownStakes = map[string]Stake{
 var stakeOf = map[string]Stake{}
 
 func init() {
+	findProofs()
 	byRemedy := map[string]Stake{}
 	for _, s := range stakes {
 		byRemedy[s.Remedy] = s
 	}
-	for cause, remedy := range usualRemedy {
-		s, ok := byRemedy[remedy]
+	for _, r := range usualRemedy {
+		s, ok := byRemedy[r.remedy]
 		if !ok {
-			panic("diagnosis: no stake for the remedy " + remedy)
+			panic("diagnosis: no stake for the remedy " + r.remedy)
 		}
-		stakeOf[cause] = s
+		stakeOf[r.cause] = s
 	}
 	for cause, s := range ownStakes {
 		stakeOf[cause] = s
 	}
-	for i := range causes {
-		if _, ok := stakeOf[causes[i].ID]; !ok {
-			panic("diagnosis: no stake for " + causes[i].ID)
+	for i := range knowledge.CauseTable {
+		if _, ok := stakeOf[knowledge.CauseTable[i].ID]; !ok {
+			panic("diagnosis: no stake for " + knowledge.CauseTable[i].ID)
 		}
 	}
 }
 
 // usualRemedy is what one would do first if the cause were certain.
-var usualRemedy = map[string]string{
-	"dollar-spot": "fungicide-curative", "brown-patch": "fungicide-curative", "large-patch": "fungicide-curative", "leaf-spot": "fungicide-curative", "melting-out": "fungicide-curative", "gray-leaf-spot": "fungicide-curative", "pythium-blight": "fungicide-curative", "rust": "fungicide-curative", "red-thread": "fungicide-curative", "powdery-mildew": "fungicide-curative", "anthracnose": "fungicide-curative",
-	"necrotic-ring-spot": "fungicide-preventive", "summer-patch": "fungicide-preventive", "take-all-root-rot": "fungicide-preventive", "spring-dead-spot": "fungicide-preventive", "gray-snow-mold": "brush-up-mats", "pink-snow-mold": "brush-up-mats", "fairy-ring": "apply-wetting-agent", "slime-mold": "leave-alone", "pythium-root-rot": "improve-drainage", "turf-mosaic-virus": "renovate",
-	"white-grubs": "insecticide-curative", "chinch-bugs": "insecticide-curative", "sod-webworms": "insecticide-curative", "armyworms": "insecticide-curative", "billbugs": "insecticide-curative", "mole-crickets": "insecticide-curative", "crane-fly-larvae": "insecticide-curative", "cutworms": "insecticide-curative", "spittlebugs": "insecticide-curative", "ground-pearls": "water-deep", "scale-insects": "water-deep", "turf-mites": "water-deep", "plant-parasitic-nematodes": "water-deep",
-	"heat-stress": "syringe-midday", "hardscape-heat": "raise-mowing-height", "covered-scald": "leave-alone", "drought-stress": "water-deep", "summer-dormancy": "leave-alone", "drought-dieback": "overseed", "localized-dry-spot": "apply-wetting-agent", "shallow-soil-over-object": "water-deep", "irrigation-coverage-gap": "fix-irrigation",
-	"frost-injury": "leave-alone", "winter-crown-kill": "overseed", "winter-desiccation": "water-deep", "winter-dormancy": "leave-alone", "slow-green-up": "leave-alone",
-	"nitrogen-deficiency": "apply-nitrogen", "iron-chlorosis": "apply-iron", "growth-flush-chlorosis": "leave-alone", "phosphorus-deficiency": "apply-phosphorus", "potassium-deficiency": "apply-potassium", "high-ph": "apply-acidifier", "low-ph": "apply-lime", "salinity": "leach-salts",
-	"overwatering": "cut-back-water", "flooding": "improve-drainage",
-	"compaction": "core-aerate", "excess-thatch": "dethatch", "matted-debris": "remove-debris", "scalping": "raise-mowing-height", "dull-blade": "sharpen-blades", "traffic-crush": "restrict-traffic", "shade-thinning": "prune-shade", "herbicide-injury": "leave-alone", "fertilizer-burn": "leave-alone", "pet-urine": "leave-alone", "chemical-spill": "overseed", "animal-digging": "leave-alone", "vole-runways": "leave-alone", "buried-debris": "water-deep", "moss-invasion": "moss-control", "algae-crust": "improve-drainage", "weed-invasion": "herbicide-spot", "establishment-failure": "overseed", "seed-heads": "leave-alone", "off-type-grass": "leave-alone",
+var usualRemedy = []struct{ cause, remedy string }{
+	{"dollar-spot", "fungicide-curative"},
+	{"brown-patch", "fungicide-curative"},
+	{"large-patch", "fungicide-curative"},
+	{"leaf-spot", "fungicide-curative"},
+	{"melting-out", "fungicide-curative"},
+	{"gray-leaf-spot", "fungicide-curative"},
+	{"pythium-blight", "fungicide-curative"},
+	{"rust", "fungicide-curative"},
+	{"red-thread", "fungicide-curative"},
+	{"powdery-mildew", "fungicide-curative"},
+	{"anthracnose", "fungicide-curative"},
+	{"necrotic-ring-spot", "fungicide-preventive"},
+	{"summer-patch", "fungicide-preventive"},
+	{"take-all-root-rot", "fungicide-preventive"},
+	{"spring-dead-spot", "fungicide-preventive"},
+	{"gray-snow-mold", "brush-up-mats"},
+	{"pink-snow-mold", "brush-up-mats"},
+	{"fairy-ring", "apply-wetting-agent"},
+	{"slime-mold", "leave-alone"},
+	{"pythium-root-rot", "improve-drainage"},
+	{"turf-mosaic-virus", "renovate"},
+	{"white-grubs", "insecticide-curative"},
+	{"chinch-bugs", "insecticide-curative"},
+	{"sod-webworms", "insecticide-curative"},
+	{"armyworms", "insecticide-curative"},
+	{"billbugs", "insecticide-curative"},
+	{"mole-crickets", "insecticide-curative"},
+	{"crane-fly-larvae", "insecticide-curative"},
+	{"turf-mites", "water-deep"},
+	{"plant-parasitic-nematodes", "water-deep"},
+	{"cutworms", "insecticide-curative"},
+	{"spittlebugs", "insecticide-curative"},
+	{"ground-pearls", "water-deep"},
+	{"scale-insects", "water-deep"},
+	{"heat-stress", "syringe-midday"},
+	{"hardscape-heat", "raise-mowing-height"},
+	{"covered-scald", "leave-alone"},
+	{"drought-stress", "water-deep"},
+	{"summer-dormancy", "leave-alone"},
+	{"drought-dieback", "overseed"},
+	{"localized-dry-spot", "apply-wetting-agent"},
+	{"shallow-soil-over-object", "water-deep"},
+	{"irrigation-coverage-gap", "fix-irrigation"},
+	{"frost-injury", "leave-alone"},
+	{"winter-crown-kill", "overseed"},
+	{"winter-desiccation", "water-deep"},
+	{"winter-dormancy", "leave-alone"},
+	{"slow-green-up", "leave-alone"},
+	{"nitrogen-deficiency", "apply-nitrogen"},
+	{"iron-chlorosis", "apply-iron"},
+	{"growth-flush-chlorosis", "leave-alone"},
+	{"phosphorus-deficiency", "apply-phosphorus"},
+	{"potassium-deficiency", "apply-potassium"},
+	{"high-ph", "apply-acidifier"},
+	{"low-ph", "apply-lime"},
+	{"salinity", "leach-salts"},
+	{"overwatering", "cut-back-water"},
+	{"flooding", "improve-drainage"},
+	{"compaction", "core-aerate"},
+	{"excess-thatch", "dethatch"},
+	{"matted-debris", "remove-debris"},
+	{"scalping", "raise-mowing-height"},
+	{"dull-blade", "sharpen-blades"},
+	{"traffic-crush", "restrict-traffic"},
+	{"shade-thinning", "prune-shade"},
+	{"herbicide-injury", "leave-alone"},
+	{"fertilizer-burn", "leave-alone"},
+	{"pet-urine", "leave-alone"},
+	{"chemical-spill", "overseed"},
+	{"animal-digging", "leave-alone"},
+	{"vole-runways", "leave-alone"},
+	{"buried-debris", "water-deep"},
+	{"moss-invasion", "moss-control"},
+	{"algae-crust", "improve-drainage"},
+	{"weed-invasion", "herbicide-spot"},
+	{"establishment-failure", "overseed"},
+	{"seed-heads", "leave-alone"},
+	{"off-type-grass", "leave-alone"},
 }
 
 // Marks are the chances between which a cause stands or falls as a reason to act.
@@ -161,8 +237,8 @@ const (
 	leastDamage = 5
 )
 
-// damage is the area at stake on a lawn, m².
-func damage(l Lawn, v map[string]Value) float64 {
+// Damage is the area at stake on a lawn, m².
+func Damage(l knowledge.Lawn, v map[string]knowledge.Value) float64 {
 	a := float64(usualDamage)
 	switch share, ok := v["affected-area-percent"]; {
 	case l.AffectedM2 != nil:
@@ -194,14 +270,14 @@ func (p Prices) Weigh(s Stake, cause string, area float64, warm bool) Marks {
 	if warm {
 		turf = 1
 	}
-	proof := proofs[cause][turf]
+	proof := Proofs[cause][turf]
 	m.Check = proof.finding
-	if f, ok := FindingByID(m.Check); ok && m.Benefit > 0 {
-		m.CheckPrice = Minutes(f, false, "") / 60 * p.Hour
+	if f, ok := knowledge.FindingByID(m.Check); ok && m.Benefit > 0 {
+		m.CheckPrice = knowledge.Minutes(f, false, "") / 60 * p.Hour
 		if f.Station == "lab" {
 			m.CheckPrice += p.Lab
 		}
-		hit, alarm := proof.hit, proof.alarm
+		hit, alarm := proof.Hit, proof.Alarm
 		m.From = held((alarm*m.Harm + m.CheckPrice) / (alarm*m.Harm + hit*m.Benefit))
 		m.To = held(((1-alarm)*m.Harm - m.CheckPrice) / ((1-alarm)*m.Harm + (1-hit)*m.Benefit))
 		if !(m.From < m.Act && m.Act < m.To) {
@@ -241,17 +317,18 @@ func (p Prices) material(s Stake) float64 {
 // proven is a check of a cause: how often it speaks for it where it is there, and where nothing is that it speaks of.
 type proven struct {
 	finding    string
-	hit, alarm float64
+	Hit, Alarm float64
 }
 
-// proofs by cause, for cool-season and warm-season turf.
-var proofs = map[string][2]proven{}
+// Proofs by cause, for cool-season and warm-season turf.
+var Proofs = map[string][2]proven{}
 
 // settledBy is the check that settles a cause where it is a count or a laboratory's figure; "" elsewhere, where the one on the spot
 // that tells most is taken from the tables.
 func settledBy(cause string) string {
-	for _, id := range ProvedBy(cause) {
-		if f, ok := FindingByID(id); ok && !f.Steers && (f.Station == "lab" && id != "catch-can-du" || f.Station == "pull" && f.Kind == Number) {
+	for _, id := range knowledge.ProvedBy(cause) {
+		if f, ok := knowledge.FindingByID(id); ok && !f.Steers && (f.Station == "lab" && id != "catch-can-du" || f.Station == "pull" &&
+			f.Kind == knowledge.Number) {
 			return id
 		}
 	}
@@ -259,36 +336,36 @@ func settledBy(cause string) string {
 }
 
 func findProofs() {
-	for ci := range causes {
-		id := causes[ci].ID
+	for ci := range knowledge.CauseTable {
+		id := knowledge.CauseTable[ci].ID
 		var best [2]proven
 		for turf := range best {
 			if f := settledBy(id); f != "" {
-				best[turf] = tells(ci, &compiled[compiledAt[f]], turf)
+				best[turf] = tells(ci, &knowledge.Tables[knowledge.TableAt[f]], turf)
 				continue
 			}
 			most := 0.0
-			for i := range compiled {
-				f := compiled[i].f
-				if !f.Asked() || f.Station == "lab" || f.Procedure == "dawn-look" || f.Kind == CauseIDs {
+			for i := range knowledge.Tables {
+				f := knowledge.Tables[i].Finding
+				if !f.Asked() || f.Station == "lab" || f.Procedure == "dawn-look" || f.Kind == knowledge.CauseIDs {
 					continue
 				}
-				p := tells(ci, &compiled[i], turf)
+				p := tells(ci, &knowledge.Tables[i], turf)
 				// half an hour of looking weighs as much as a tenth of certainty (judgement)
-				if worth := p.hit - p.alarm - Minutes(f, false, "")/300; worth > most {
+				if worth := p.Hit - p.Alarm - knowledge.Minutes(f, false, "")/300; worth > most {
 					most, best[turf] = worth, p
 				}
 			}
 		}
-		proofs[id] = best
+		Proofs[id] = best
 	}
 }
 
 // tells reads off the tables how well a finding tells a cause: an outcome speaks for it where it is the likelier with it;
 // of a list the one item that tells most.
-func tells(ci int, cf *compiledFinding, turf int) proven {
-	out := proven{finding: cf.id}
-	pair := cf.byCause[ci]
+func tells(ci int, cf *knowledge.Table, turf int) proven {
+	out := proven{finding: cf.ID}
+	pair := cf.ByCause[ci]
 	d := pair[turf]
 	if d == nil {
 		d = pair[1-turf]
@@ -296,25 +373,25 @@ func tells(ci int, cf *compiledFinding, turf int) proven {
 	if d == nil {
 		return out
 	}
-	for v := range d.p {
-		if cf.f.Kind == AnyOf {
-			alarm := cf.leak(v)
-			if hit := 1 - (1-alarm)*(1-d.p[v]*d.grip); hit-alarm > out.hit-out.alarm {
-				out.hit, out.alarm = hit, alarm
+	for v := range d.P {
+		if cf.Finding.Kind == knowledge.AnyOf {
+			alarm := cf.Leak(v)
+			if hit := 1 - (1-alarm)*(1-d.P[v]*d.Grip); hit-alarm > out.Hit-out.Alarm {
+				out.Hit, out.Alarm = hit, alarm
 			}
 			continue
 		}
-		if with := d.grip*d.p[v] + (1-d.grip)*cf.background.p[v]; with > cf.background.p[v] {
-			out.hit += with
-			out.alarm += cf.background.p[v]
+		if with := d.Grip*d.P[v] + (1-d.Grip)*cf.Background.P[v]; with > cf.Background.P[v] {
+			out.Hit += with
+			out.Alarm += cf.Background.P[v]
 		}
 	}
 	return out
 }
 
-// Marks are the marks of a cause on the lawn of a case.
-func (c Case) Marks(cause string, p Prices) Marks {
-	return MarksFor(cause, p, damage(c.Lawn, c.Findings), isWarm(c.Lawn))
+// MarksOn are the marks of a cause on a lawn, by what was found of the area.
+func MarksOn(l knowledge.Lawn, found map[string]knowledge.Value, cause string, p Prices) Marks {
+	return MarksFor(cause, p, Damage(l, found), knowledge.IsWarm(l))
 }
 
 // Call is what a probability comes to under the marks: act, check or leave.
@@ -333,7 +410,8 @@ func (m Marks) Call(p float64) string {
 func Utilities(given any) (p Prices, aside []string) {
 	p = DefaultPrices
 	figures, _ := given.(map[string]any)
-	into := map[string]*float64{"lawn_m2": &p.LawnM2, "hour": &p.Hour, "fungicide": &p.Fungicide, "insecticide": &p.Insecticide, "herbicide": &p.Herbicide, "feed": &p.Feed, "amendment": &p.Amendment, "seed": &p.Seed, "water_m3": &p.WaterM3, "lab": &p.Lab}
+	into := map[string]*float64{"lawn_m2": &p.LawnM2, "hour": &p.Hour, "fungicide": &p.Fungicide, "insecticide": &p.Insecticide,
+		"herbicide": &p.Herbicide, "feed": &p.Feed, "amendment": &p.Amendment, "seed": &p.Seed, "water_m3": &p.WaterM3, "lab": &p.Lab}
 	for name, v := range figures {
 		field, known := into[name]
 		x, number := v.(float64)
@@ -354,5 +432,6 @@ func Utilities(given any) (p Prices, aside []string) {
 
 // Utilities are the prices as a case file carries them.
 func (p Prices) Utilities() map[string]any {
-	return map[string]any{"lawn_m2": p.LawnM2, "hour": p.Hour, "fungicide": p.Fungicide, "insecticide": p.Insecticide, "herbicide": p.Herbicide, "feed": p.Feed, "amendment": p.Amendment, "seed": p.Seed, "water_m3": p.WaterM3, "lab": p.Lab}
+	return map[string]any{"lawn_m2": p.LawnM2, "hour": p.Hour, "fungicide": p.Fungicide, "insecticide": p.Insecticide,
+		"herbicide": p.Herbicide, "feed": p.Feed, "amendment": p.Amendment, "seed": p.Seed, "water_m3": p.WaterM3, "lab": p.Lab}
 }

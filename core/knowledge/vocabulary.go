@@ -1,7 +1,8 @@
-// Package diagnosis keeps every possible cause of lawn damage on the scales at once: it holds the vocabulary of
-// findings, the knowledge tables of causes, and the exact inference that turns what was found into the chance of each
-// cause, the reasons for it, and the next check worth doing. It does no I/O, reads no clock and draws no chance.
-package diagnosis
+// Package knowledge holds what is known of lawn damage, as tables that an agronomist can review, one row of knowledge a line: the vocabulary
+// of findings, causes with their hosts, months and places, what each does to each finding, what a lawn shows without any, facts that are
+// told in several ways, causes that are their own reading, words that people interchange, weather of diseases, proofs and conflicts. It
+// reads no case and decides nothing.
+package knowledge
 
 import (
 	"slices"
@@ -82,11 +83,11 @@ type Procedure struct {
 }
 
 // Procedures lists the handlings behind the findings.
-func Procedures() []Procedure { return procedures }
+func Procedures() []Procedure { return ProcedureTable }
 
 const digCaution = "Have buried lines located before any core, spade or can goes in; flag irrigation, gas, power and pet fences."
 
-var procedures = []Procedure{
+var ProcedureTable = []Procedure{
 	{ID: "interview", Label: "Ask the client", Setup: .5},
 	{ID: "records", Label: "Look up the records", Setup: .5},
 	{ID: "walk", Label: "Walk the zone", Setup: 1},
@@ -122,33 +123,33 @@ func Families() []string {
 }
 
 // weatherFindings are computed from the weather series, never asked.
-var weatherFindings = []Finding{
-	{ID: "soil-water-deficit", Kind: OneOf, Values: ids("none slight moderate severe"), Label: "Water missing in the root zone"},
+var WeatherTable = []Finding{
+	{ID: "soil-water-deficit", Kind: OneOf, Values: IDs("none slight moderate severe"), Label: "Water missing in the root zone"},
 	{ID: "drought-endurance-used", Kind: Number, Unit: "fraction", Min: 0, Max: 20, Bands: nums("0.33 0.67 1"), Label: "Endurance used"},
 	{ID: "days-without-5-mm", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("5 12 20 35"), Label: "Days without 5 mm of rain"},
-	{ID: "heavy-rain-surge", Kind: OneOf, Values: ids("none moderate strong"), Label: "Surge of rain"},
-	{ID: "prolonged-wetness", Kind: OneOf, Values: ids("none moderate strong"), Label: "Long wetness"},
-	{ID: "waterlogging-spell", Kind: OneOf, Values: ids("none possible likely"), Label: "Waterlogging"},
-	{ID: "heat-spell", Kind: OneOf, Values: ids("none moderate severe"), Label: "Heat spell"},
+	{ID: "heavy-rain-surge", Kind: OneOf, Values: IDs("none moderate strong"), Label: "Surge of rain"},
+	{ID: "prolonged-wetness", Kind: OneOf, Values: IDs("none moderate strong"), Label: "Long wetness"},
+	{ID: "waterlogging-spell", Kind: OneOf, Values: IDs("none possible likely"), Label: "Waterlogging"},
+	{ID: "heat-spell", Kind: OneOf, Values: IDs("none moderate severe"), Label: "Heat spell"},
 	{ID: "soil-heat", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 3 7"), Label: "Days of hot soil"},
-	{ID: "soil-temp-class", Kind: OneOf, Values: ids("frozen cold cool mild warm hot"), Label: "Soil temperature class"},
+	{ID: "soil-temp-class", Kind: OneOf, Values: IDs("frozen cold cool mild warm hot"), Label: "Soil temperature class"},
 	{ID: "growth-potential", Kind: Number, Unit: "0 to 1", Min: 0, Max: 1, Bands: nums("0.1 0.3 0.6"), Label: "Growth potential"},
-	{ID: "freeze-after-green-up", Kind: OneOf, Values: ids("none light hard"), Label: "Freeze after green-up"},
-	{ID: "deep-cold", Kind: OneOf, Values: ids("none near-limit past-limit"), Label: "Deep cold"},
-	{ID: "winter-drought", Kind: OneOf, Values: ids("none moderate strong"), Label: "Winter drought"},
+	{ID: "freeze-after-green-up", Kind: OneOf, Values: IDs("none light hard"), Label: "Freeze after green-up"},
+	{ID: "deep-cold", Kind: OneOf, Values: IDs("none near-limit past-limit"), Label: "Deep cold"},
+	{ID: "winter-drought", Kind: OneOf, Values: IDs("none moderate strong"), Label: "Winter drought"},
 	{ID: "snow-days", Kind: Number, Unit: "d", Min: 0, Max: 366, Scale: Log, Bands: nums("1 20 60"), Label: "Days under snow"},
-	{ID: "green-up-progress", Kind: OneOf, Values: ids("dormant beginning under-way complete"), Label: "Green-up by the weather"},
-	{ID: "disease-window", Kind: OneOf, Values: ids("never-open weak open strong"), PerCause: true, Label: "Disease weather"},
-	{ID: "insect-window", Kind: OneOf, Values: ids("closed opening open closing"), PerCause: true, Label: "Insect season"},
-	{ID: "forecast-trend", Kind: OneOf, Values: ids("warming steady cooling"), Label: "Trend of the forecast"},
+	{ID: "green-up-progress", Kind: OneOf, Values: IDs("dormant beginning under-way complete"), Label: "Green-up by the weather"},
+	{ID: "disease-window", Kind: OneOf, Values: IDs("never-open weak open strong"), PerCause: true, Label: "Disease weather"},
+	{ID: "insect-window", Kind: OneOf, Values: IDs("closed opening open closing"), PerCause: true, Label: "Insect season"},
+	{ID: "forecast-trend", Kind: OneOf, Values: IDs("warming steady cooling"), Label: "Trend of the forecast"},
 }
 
 // findings are all that a visit can record.
-var findings = withSteering()
+var FindingTable = withSteering()
 
 func withSteering() []Finding {
-	all := slices.Concat(observed, steering)
-	for i := len(observed); i < len(all); i++ {
+	all := slices.Concat(ObservedFindings, Steering)
+	for i := len(ObservedFindings); i < len(all); i++ {
 		all[i].Steers = true
 	}
 	return all
@@ -160,29 +161,29 @@ var (
 )
 
 func init() {
-	for i := range findings {
-		findingByID[findings[i].ID] = &findings[i]
+	for i := range FindingTable {
+		findingByID[FindingTable[i].ID] = &FindingTable[i]
 	}
-	for i := range weatherFindings {
-		weatherFindings[i].Station = "weather"
-		findingByID[weatherFindings[i].ID] = &weatherFindings[i]
+	for i := range WeatherTable {
+		WeatherTable[i].Station = "weather"
+		findingByID[WeatherTable[i].ID] = &WeatherTable[i]
 	}
 	for i := range derivedFindings {
 		findingByID[derivedFindings[i].ID] = &derivedFindings[i]
 	}
-	for i := range procedures {
-		procedureByID[procedures[i].ID] = &procedures[i]
+	for i := range ProcedureTable {
+		procedureByID[ProcedureTable[i].ID] = &ProcedureTable[i]
 	}
 }
 
 // Findings returns what can be observed on a visit, in the order of the stations.
-func Findings() []Finding { return findings }
+func Findings() []Finding { return FindingTable }
 
 // Weighed returns those of them that move the chance of a cause.
-func Weighed() []Finding { return findings[:len(observed)] }
+func Weighed() []Finding { return FindingTable[:len(ObservedFindings)] }
 
 // WeatherFindings returns what is computed from the weather.
-func WeatherFindings() []Finding { return weatherFindings }
+func WeatherFindings() []Finding { return WeatherTable }
 
 // FindingByID looks a finding up; weather findings kept once a cause are found with their cause, too
 // ("disease-window:dollar-spot").
@@ -248,7 +249,7 @@ var valueLabels = map[string]string{
 	"green-june-beetle":                      "green June beetle",
 }
 
-func ids(s string) []string { return strings.Fields(s) }
+func IDs(s string) []string { return strings.Fields(s) }
 
 func nums(s string) []float64 {
 	var out []float64
@@ -261,3 +262,19 @@ func nums(s string) []float64 {
 	}
 	return out
 }
+
+// Minutes is what a finding costs: its own time, its procedure's set-up when begun is false, and the way to its station
+// when one stands elsewhere.
+func Minutes(f *Finding, begun bool, at string) float64 {
+	min := f.Minutes
+	if p, ok := ProcedureByID(f.Procedure); ok && !begun {
+		min += p.Setup
+	}
+	if at != "" && at != f.Station {
+		min += MoveMinutes
+	}
+	return min
+}
+
+// MoveMinutes is what it takes to put one station's tools down and begin at another (judgement).
+const MoveMinutes = .5

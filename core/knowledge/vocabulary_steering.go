@@ -1,16 +1,16 @@
-package diagnosis
+package knowledge
 
-// steering are findings that no cause's chance moves with: they steer what to do, how much and when. They are asked only where the
+// Steering are findings that no cause's chance moves with: they steer what to do, how much and when. They are asked only where the
 // advice names them. Minutes are judgement.
-var steering = []Finding{
+var Steering = []Finding{
 	{ID: "clippings", Station: "ask", Procedure: "interview", Minutes: .1, Label: "Clippings",
-		Ask: "Left on the lawn or bagged?", Kind: OneOf, Values: ids("left bagged")},
+		Ask: "Left on the lawn or bagged?", Kind: OneOf, Values: IDs("left bagged")},
 	{ID: "client-wishes", Station: "ask", Procedure: "interview", Minutes: .3, Label: "Client's wishes",
-		Ask: "What else the client wants", Kind: AnyOf, Values: ids("weed-programme green-winter moss-gone growth-regulator off-type-gone")},
+		Ask: "What else the client wants", Kind: AnyOf, Values: IDs("weed-programme green-winter moss-gone growth-regulator off-type-gone")},
 	{ID: "lines-located", Station: "ask", Procedure: "records", Minutes: .2, Label: "Buried lines located",
 		Ask: "Is a locate on record that still holds?", Kind: YesNo},
 	{ID: "spill-kind", Station: "ask", Procedure: "interview", Minutes: .3, Label: "What was spilled",
-		Ask: "Ask before anything is flushed", Kind: OneOf, Values: ids("fertilizer salt fuel pesticide unknown")},
+		Ask: "Ask before anything is flushed", Kind: OneOf, Values: IDs("fertilizer salt fuel pesticide unknown")},
 	{ID: "mowings-since-start", Station: "ask", Procedure: "interview", Minutes: .1, Label: "Mowings since it came up",
 		Ask: "How often the new stand has been mown", Kind: Number, Unit: "mowings", Max: 60, Bands: nums("1 4"), Step: 1},
 	{ID: "blades-hours", Station: "ask", Procedure: "records", Minutes: .1, Label: "Hours on the blades",
@@ -22,9 +22,9 @@ var steering = []Finding{
 	{ID: "weed-share-last-season-percent", Station: "ask", Procedure: "records", Minutes: .2, Label: "Weeds last season",
 		Ask: "Share of the zone or its edge", Kind: Number, Unit: "%", Max: 100, Bands: nums("5 15"), Step: 5},
 	{ID: "spreading", Station: "walk", Procedure: "walk", Minutes: .2, Label: "Is it spreading?",
-		Ask: "Larger than at the last visit, or than the client remembers", Kind: OneOf, Values: ids("yes no unknown")},
+		Ask: "Larger than at the last visit, or than the client remembers", Kind: OneOf, Values: IDs("yes no unknown")},
 	{ID: "flowers-in-zone", Station: "walk", Procedure: "walk", Minutes: .2, Label: "Flowers open",
-		Ask: "Clover or weeds in bloom, or trees and hedges over the lawn", Kind: OneOf, Values: ids("none weeds trees")},
+		Ask: "Clover or weeds in bloom, or trees and hedges over the lawn", Kind: OneOf, Values: IDs("none weeds trees")},
 	{ID: "green-cover-percent", Station: "walk", Procedure: "walk", Minutes: .3, Label: "Green cover",
 		Ask: "Share of the ground under living green", Kind: Number, Unit: "%", Max: 100, Bands: nums("50 90"), Step: 5},
 	{ID: "water-distance-m", Station: "walk", Procedure: "walk", Minutes: .3, Label: "Distance to water",
@@ -36,7 +36,7 @@ var steering = []Finding{
 	{ID: "weed-lines-percent", Station: "walk", Procedure: "walk", Minutes: .5, Label: "Lines with weeds",
 		Ask: "Share of the walking lines that carry the weed", Kind: Number, Unit: "%", Max: 100, Bands: nums("25"), Step: 5},
 	{ID: "weeds-named", Station: "walk", Procedure: "walk", Minutes: 1, Label: "Weeds by name",
-		Ask: "Those that are known for sure; leave the rest", Kind: AnyOf, Values: ids("crabgrass goosegrass foxtail barnyardgrass stiltgrass sandbur annual-bluegrass annual-ryegrass brome-barley " +
+		Ask: "Those that are known for sure; leave the rest", Kind: AnyOf, Values: IDs("crabgrass goosegrass foxtail barnyardgrass stiltgrass sandbur annual-bluegrass annual-ryegrass brome-barley " +
 			"dallisgrass quackgrass bermuda-in-cool kikuyu nimblewill bent-trivialis coarse-clumps torpedo-cogon " +
 			"windmill-carpet yellow-nutsedge purple-nutsedge kyllinga annual-sedge dandelion white-clover plantain " +
 			"ground-ivy wild-violet wood-sorrel daisy-selfheal buttercup thistle yarrow dollarweed buttonweed betony " +
@@ -47,13 +47,13 @@ var steering = []Finding{
 	{ID: "emergence-percent", Station: "walk", Procedure: "walk", Minutes: .3, Label: "Come up",
 		Ask: "Share of the seeded ground that shows seedlings", Kind: Number, Unit: "%", Max: 100, Bands: nums("50 80"), Step: 5},
 	{ID: "irrigation-fault-seen", Station: "walk", Procedure: "walk", Minutes: 1, Label: "Sprinkler faults",
-		Ask: "Run it and look at every head", Kind: AnyOf, Values: ids("head nozzle pressure tilt leak none")},
+		Ask: "Run it and look at every head", Kind: AnyOf, Values: IDs("head nozzle pressure tilt leak none")},
 	{ID: "wind-on-site-m-s", Station: "walk", Procedure: "walk", Minutes: .3, Label: "Wind on site",
 		Ask: "At the height of the boom", Kind: Number, Unit: "m/s", Max: 40, Bands: nums("1.3 4.5"), Step: .5},
 	{ID: "sky", Station: "walk", Procedure: "walk", Minutes: .1, Label: "Sky",
-		Ask: "Clear, part or overcast", Kind: OneOf, Values: ids("clear part overcast")},
+		Ask: "Clear, part or overcast", Kind: OneOf, Values: IDs("clear part overcast")},
 	{ID: "lens-finds", Station: "blade", Procedure: "close-look", Minutes: .6, Label: "Under the lens",
-		Ask: "Mites in the sheath, crawlers on the stem", Kind: AnyOf, Values: ids("mites crawlers none")},
+		Ask: "Mites in the sheath, crawlers on the stem", Kind: AnyOf, Values: IDs("mites crawlers none")},
 	{ID: "froth-per-m2", Station: "blade", Procedure: "close-look", Minutes: 1, Label: "Froth per m²",
 		Ask: "Spittle masses in the canopy", Kind: Number, Unit: "1/m2", Max: 2000, Scale: Log, Bands: nums("50"), Step: 10},
 	{ID: "fizz", Station: "soil", Procedure: "core", Minutes: .3, Label: "Free lime",
@@ -69,7 +69,7 @@ var steering = []Finding{
 	{ID: "soil-mn-ppm", Station: "lab", Procedure: "soil-sample", Minutes: .2, Label: "Manganese",
 		Ask: "From the laboratory sheet", Kind: Number, Unit: "mg/kg", Max: 1000, Scale: Log, Bands: nums("10"), Step: 1},
 	{ID: "soil-micro-low", Station: "lab", Procedure: "soil-sample", Minutes: .2, Label: "Other lacks",
-		Ask: "Named low by the laboratory", Kind: AnyOf, Values: ids("zinc copper boron sulfur none")},
+		Ask: "Named low by the laboratory", Kind: AnyOf, Values: IDs("zinc copper boron sulfur none")},
 	{ID: "soil-buffer-lime-t-ha", Station: "lab", Procedure: "soil-sample", Minutes: .2, Label: "Lime by buffer test",
 		Ask: "From the laboratory sheet", Kind: Number, Unit: "t/ha", Max: 60, Bands: nums("2 5"), Step: .5},
 	{ID: "exchangeable-sodium-meq-100g", Station: "lab", Procedure: "soil-sample", Minutes: .2, Label: "Sodium to replace",

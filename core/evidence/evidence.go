@@ -1,31 +1,23 @@
-package diagnosis
+package evidence
 
 import (
 	"fmt"
 	"math"
-	"sort"
+	"slices"
 	"strings"
 	"time"
 
+	"hodos/core/knowledge"
 	"hodos/core/sky"
 	"hodos/core/soil"
 	"hodos/core/turf"
 	"hodos/core/weather"
 )
 
-// isWarm reports whether the main grass is of the warm-season family.
-func isWarm(l Lawn) bool {
-	if len(l.Species) == 0 {
-		return false
-	}
-	s, _ := turf.ByID(l.Species[0])
-	return s.Family == turf.Warm
-}
-
 // WeatherFinding is one finding computed from the series.
 type WeatherFinding struct {
 	ID, Cause   string
-	Value       Value
+	Value       knowledge.Value
 	Detail      string
 	From, To    time.Time
 	Provisional bool
@@ -33,8 +25,8 @@ type WeatherFinding struct {
 
 // Gathered is everything a case has to say, each fact once.
 type Gathered struct {
-	Lawn    Lawn
-	Values  map[string]Value // by finding, "disease-window:rust" for those kept once a cause
+	Lawn    knowledge.Lawn
+	Values  map[string]knowledge.Value // by finding, "disease-window:rust" for those kept once a cause
 	Weather []WeatherFinding
 	Notices []Notice
 	Sky     sky.Sky
@@ -43,7 +35,7 @@ type Gathered struct {
 // Gather brings findings, weather, treatments, the reference spot and former visits together. One fact in two places
 // counts once: the measured or dated one wins, and a contradiction is reported.
 func Gather(c Case) Gathered {
-	g := Gathered{Lawn: c.Lawn, Values: map[string]Value{}}
+	g := Gathered{Lawn: c.Lawn, Values: map[string]knowledge.Value{}}
 	note := func(about, format string, args ...any) {
 		g.Notices = append(g.Notices, Notice{about, fmt.Sprintf(format, args...)})
 	}
@@ -54,7 +46,7 @@ func Gather(c Case) Gathered {
 	g.fromTreatments(c, note)
 
 	if _, felt := g.Values["texture"]; !felt && c.Lawn.Texture != "" {
-		g.Values["texture"] = WordValue(c.Lawn.Texture)
+		g.Values["texture"] = knowledge.WordValue(c.Lawn.Texture)
 	} else if felt && c.Lawn.Texture != "" && g.Values["texture"].Word != c.Lawn.Texture {
 		note("texture", "soil core: %s; site record: %s. Using the core", g.Values["texture"].Word, c.Lawn.Texture)
 		g.Lawn.Texture = g.Values["texture"].Word
@@ -62,7 +54,7 @@ func Gather(c Case) Gathered {
 	if c.Lawn.AffectedM2 != nil && c.Lawn.AreaM2 != nil && *c.Lawn.AreaM2 > 0 {
 		share := math.Min(100, *c.Lawn.AffectedM2 / *c.Lawn.AreaM2 * 100)
 		if v, ok := g.Values["affected-area-percent"]; !ok {
-			g.Values["affected-area-percent"] = NumberValue(share)
+			g.Values["affected-area-percent"] = knowledge.NumberValue(share)
 		} else if math.Abs(*v.Number-share) > 15 {
 			note("affected-area-percent", "%.0f %% was estimated, the areas give %.0f %%; the estimate on site counts", *v.Number, share)
 		}
@@ -76,21 +68,24 @@ func Gather(c Case) Gathered {
 	}
 	if v, ok := g.Values["last-nitrogen-source"]; ok && v.Word == "none" {
 		if _, has := g.Values["last-nitrogen-days"]; !has {
-			g.Values["last-nitrogen-days"] = NumberValue(365)
+			g.Values["last-nitrogen-days"] = knowledge.NumberValue(365)
 		}
 	}
 	g.soilTemperatures(c, note)
 	for _, e := range c.Earlier {
-		if e.Answer != "" && e.Answer != Healthy && c.Lawn.Date.Sub(e.Date) < 3*366*24*time.Hour && c.Lawn.Date.Sub(e.Date) > 60*24*time.Hour {
+		if e.Answer != "" && e.Answer != knowledge.Healthy && c.Lawn.Date.Sub(e.Date) < 3*366*24*time.Hour &&
+			c.Lawn.Date.Sub(e.Date) > 60*24*time.Hour {
 			past := g.Values["past-causes"]
-			if index(past.List, e.Answer) < 0 {
-				g.Values["past-causes"] = Value{List: append(append([]string{}, past.List...), e.Answer)}
+			if slices.Index(past.List, e.Answer) < 0 {
+				g.Values["past-causes"] = knowledge.Value{List: append(append([]string{}, past.List...), e.Answer)}
 			}
 		}
 	}
 	g.derive(c, note)
 	g.fromWeather(c, note)
-	g.Notices = append(g.Notices, contradictions(g.Values)...)
+	for _, x := range knowledge.Contradictions(g.Values) {
+		note(x.About, "%s", x.Text)
+	}
 	if len(c.Lawn.Species) > 0 && c.Lawn.Species[0] == "unknown" {
 		note("species", "the grass is not known: causes of both families stay possible and every figure is less sure")
 	}
@@ -99,8 +94,8 @@ func Gather(c Case) Gathered {
 
 func (g *Gathered) fromSamples(c Case) {
 	for id, counts := range c.Samples {
-		f, ok := FindingByID(id)
-		if _, has := g.Values[id]; has || !ok || f.Kind != Number || len(counts) == 0 {
+		f, ok := knowledge.FindingByID(id)
+		if _, has := g.Values[id]; has || !ok || f.Kind != knowledge.Number || len(counts) == 0 {
 			continue
 		}
 		sum := 0.0
@@ -113,7 +108,7 @@ func (g *Gathered) fromSamples(c Case) {
 		if hits, of, ok := hitsOf(counts); ok && strings.HasPrefix(f.Unit, "%") {
 			mean = hits / of * 100
 		}
-		g.Values[id] = NumberValue(math.Min(f.Max, mean))
+		g.Values[id] = knowledge.NumberValue(math.Min(f.Max, mean))
 	}
 }
 
@@ -127,6 +122,29 @@ func hitsOf(counts []any) (hits, of float64, ok bool) {
 	return hits, of, of > 0 && hits <= of
 }
 
+// doneRow: what a record of a treatment says to a question that would have been asked: for so many days after it. A word is not put in
+// the place of a stronger one.
+type doneRow struct {
+	actions, finding, word string
+	days                   float64
+	unless                 string
+}
+
+var doneRows = []doneRow{
+	{"apply-iron", "iron-last-60-days", "yes", 60, ""},
+	{"herbicide-spot herbicide-broadcast preemergent moss-control", "herbicide-last-30-days", "yes", 30, ""},
+	{"insecticide-curative", "insecticide-this-season", "curative", 180, ""},
+	{"insecticide-preventive", "insecticide-this-season", "preventive", 180, "curative"},
+}
+
+// fed are the actions that give nitrogen, and the findings that records of them answer.
+const (
+	fed       = "apply-nitrogen spoon-feed-nitrogen acidifying-nitrogen"
+	fedDays   = "last-nitrogen-days"
+	fedSource = "last-nitrogen-source"
+	fedYear   = "nitrogen-12-months-g-m2"
+)
+
 func (g *Gathered) fromTreatments(c Case, note func(string, string, ...any)) {
 	lastN, nSum, source := -1.0, 0.0, ""
 	for _, t := range c.Treatments {
@@ -134,48 +152,38 @@ func (g *Gathered) fromTreatments(c Case, note func(string, string, ...any)) {
 		if age < 0 {
 			continue
 		}
-		switch t.Action {
-		case "apply-nitrogen", "spoon-feed-nitrogen":
-			if t.NGM2 != nil && *t.NGM2 == 0 {
-				break
-			}
+		if slices.Contains(strings.Fields(fed), t.Action) && (t.NGM2 == nil || *t.NGM2 > 0) {
 			if lastN < 0 || age < lastN {
 				lastN, source = age, t.Source
 			}
 			if age <= 365 && t.NGM2 != nil {
 				nSum += *t.NGM2
 			}
-		case "apply-iron":
-			if age <= 60 {
-				g.override("iron-last-60-days", YesValue(true), note)
+		}
+		for _, r := range doneRows {
+			if age > r.days || !slices.Contains(strings.Fields(r.actions), t.Action) || r.unless != "" && g.Values[r.finding].Word == r.unless {
+				continue
 			}
-		case "herbicide-spot", "herbicide-broadcast", "preemergent", "moss-control":
-			if age <= 30 {
-				g.override("herbicide-last-30-days", YesValue(true), note)
-			}
-		case "insecticide-curative":
-			if age <= 180 {
-				g.override("insecticide-this-season", WordValue("curative"), note)
-			}
-		case "insecticide-preventive":
-			if v := g.Values["insecticide-this-season"]; age <= 180 && v.Word != "curative" {
-				g.override("insecticide-this-season", WordValue("preventive"), note)
+			if r.word == "yes" {
+				g.override(r.finding, knowledge.YesValue(true), note)
+			} else {
+				g.override(r.finding, knowledge.WordValue(r.word), note)
 			}
 		}
 	}
 	if lastN >= 0 {
-		g.override("last-nitrogen-days", NumberValue(math.Min(lastN, 3650)), note)
+		g.override(fedDays, knowledge.NumberValue(math.Min(lastN, 3650)), note)
 		if source != "" {
-			g.override("last-nitrogen-source", WordValue(source), note)
+			g.override(fedSource, knowledge.WordValue(source), note)
 		}
 	}
-	if v, ok := g.Values["nitrogen-12-months-g-m2"]; nSum > 0 && (!ok || *v.Number < nSum) {
-		g.override("nitrogen-12-months-g-m2", NumberValue(math.Min(nSum, 100)), note)
+	if v, ok := g.Values[fedYear]; nSum > 0 && (!ok || *v.Number < nSum) {
+		g.override(fedYear, knowledge.NumberValue(math.Min(nSum, 100)), note)
 	}
 }
 
 // override puts a dated fact in the place of a remembered one and reports when they differ.
-func (g *Gathered) override(id string, v Value, note func(string, string, ...any)) {
+func (g *Gathered) override(id string, v knowledge.Value, note func(string, string, ...any)) {
 	if old, ok := g.Values[id]; ok {
 		differs := old.Word != v.Word || (old.Yes != nil && v.Yes != nil && *old.Yes != *v.Yes)
 		if old.Number != nil && v.Number != nil {
@@ -200,17 +208,17 @@ func (g *Gathered) soilTemperatures(c Case, note func(string, string, ...any)) {
 	bad, hasBad := g.Values["soil-temp-c"]
 	delete(g.Values, "soil-temp-healthy-c")
 	if ok && hasBad {
-		g.Values["soil-temp-healthy-c"] = NumberValue(*bad.Number - *good.Number)
+		g.Values["soil-temp-healthy-c"] = knowledge.NumberValue(*bad.Number - *good.Number)
 	} else if ok {
 		note("soil-temp-healthy-c", "a healthy spot was measured but not the bad one: without the difference it weighs nothing")
 	}
 }
 
 // Ground is what sky and ground have to know of the zone, from everything a case says of it.
-func (c Case) Ground(values map[string]Value) sky.Ground {
+func (c Case) Ground(values map[string]knowledge.Value) sky.Ground {
 	l := c.Lawn
 	g := sky.Ground{Date: l.Date, Irrigated: l.Irrigated}
-	g.Latitude, g.Texture, g.Warm = l.Latitude, l.Texture, isWarm(l)
+	g.Latitude, g.Texture, g.Warm = l.Latitude, l.Texture, knowledge.IsWarm(l)
 	g.Place = weather.ClimateAt(l.Latitude, l.Longitude)
 	if place, ok := weather.ClimateOf(l.Normals, l.Latitude); ok {
 		g.Place = place
@@ -256,12 +264,12 @@ func (c Case) Ground(values map[string]Value) sky.Ground {
 		g.Compacted = x > 2000
 	}
 	position := values["position"].List
-	if index(position, "slope") >= 0 {
+	if slices.Index(position, "slope") >= 0 {
 		g.SlopePercent = 10
 	}
 	g.Compacted = g.Compacted || values["surface"].Word == "crusted"
-	g.Harsh = g.Texture == "sand" || g.Compacted || index(position, "near-hardscape") >= 0
-	g.ShallowSoil = values["layering"].Word == "thin-topsoil" || index(position, "over-tank") >= 0
+	g.Harsh = g.Texture == "sand" || g.Compacted || slices.Index(position, "near-hardscape") >= 0
+	g.ShallowSoil = values["layering"].Word == "thin-topsoil" || slices.Index(position, "over-tank") >= 0
 	density := values["stand-density"].Word
 	g.Thin = density == "thin" || density == "gaps" || density == "bare"
 	if len(l.Species) > 0 {
@@ -320,7 +328,7 @@ const (
 )
 
 // Sky looks at the weather of a case. A core or a thermometer that contradicts the model wins and corrects it; told says so.
-func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled map[string]bool) {
+func (c Case) Sky(values map[string]knowledge.Value) (s sky.Sky, told []Notice, overruled map[string]bool) {
 	g := c.Ground(values)
 	readings := g.SoilReadings
 	g.SoilReadings = nil
@@ -334,7 +342,7 @@ func (c Case) Sky(values map[string]Value) (s sky.Sky, told []Notice, overruled 
 	close := today.Date.After(c.Lawn.Date.AddDate(0, 0, -4))
 	again := false
 	about, share, core := "soil-moisture", 0.0, false
-	far, what := muchWater, "core is "+ValueLabel(values["soil-moisture"].Word)
+	far, what := muchWater, "core is "+knowledge.ValueLabel(values["soil-moisture"].Word)
 	if share, core = soil.ShareOf(values["soil-moisture"].Word); !core && values["soil-moisture-vwc"].Number != nil {
 		x := *values["soil-moisture-vwc"].Number
 		about, far, what = "soil-moisture-vwc", probeWater, fmt.Sprintf("probe says %g %%", x)
@@ -374,12 +382,12 @@ func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 	g.Sky = s
 	g.Notices = append(g.Notices, told...)
 	for _, x := range s.Findings {
-		f, _ := FindingByID(x.Finding)
+		f, _ := knowledge.FindingByID(x.Finding)
 		wf := WeatherFinding{ID: x.Finding, Cause: x.Cause, Detail: x.Detail, From: x.From, To: x.To, Provisional: f.Provisional}
 		if x.Number != nil {
-			wf.Value = NumberValue(math.Max(f.Min, math.Min(f.Max, *x.Number)))
+			wf.Value = knowledge.NumberValue(math.Max(f.Min, math.Min(f.Max, *x.Number)))
 		} else {
-			wf.Value = WordValue(x.Word)
+			wf.Value = knowledge.WordValue(x.Word)
 		}
 		g.Weather = append(g.Weather, wf)
 		id := x.Finding
@@ -393,56 +401,7 @@ func (g *Gathered) fromWeather(c Case, note func(string, string, ...any)) {
 	for _, m := range s.Missing {
 		note(m.Finding, "%s", m.Why)
 	}
-	if _, measured := g.Values["snow-days"]; measured {
-		delete(g.Values, "snow-cover-days")
-	}
 	if g.Lawn.Irrigated != nil && *g.Lawn.Irrigated {
 		delete(g.Values, "days-without-5-mm") // the sprinklers stand in for the rain; the balance or a core must say
 	}
-	if _, computed := g.Values["soil-water-deficit"]; computed {
-		// the same dryness would count twice; the balance speaks for the rain
-		delete(g.Values, "days-without-5-mm")
-	}
-}
-
-// contradictions names findings that cannot well be true together.
-func contradictions(v map[string]Value) (out []Notice) {
-	number := func(id string) (float64, bool) {
-		x, ok := v[id]
-		if !ok || x.Number == nil {
-			return 0, false
-		}
-		return *x.Number, true
-	}
-	word := func(id string) string { return v[id].Word }
-	say := func(about, text string) { out = append(out, Notice{about, text}) }
-	if n, ok := number("grubs-per-m2"); ok {
-		if n >= 65 && word("pull-test") == "resists" {
-			say("pull-test", fmt.Sprintf("%g grubs per m² were counted, and the turf resists the pull: were both done at the margin of the damage?", n))
-		}
-		if n < 10 && word("root-condition") == "chewed-off" {
-			say("root-condition", "roots chewed off and next to no grubs counted: look deeper, or for other larvae")
-		}
-		if t, has := number("soil-temp-c"); n == 0 && ((has && t < 10) || word("soil-moisture") == "dry") {
-			say("grubs-per-m2", "none found in dry or cold soil is \"not checked\", not \"none\": they lie deeper")
-		}
-	}
-	if alive, ok := number("crowns-alive-percent"); ok {
-		if alive >= 80 && strings.HasPrefix(word("crown-slice"), "brown") {
-			say("crown-slice", fmt.Sprintf("%g %% of the crowns alive and the slice brown: cut ten more from the worst part", alive))
-		}
-		if alive <= 15 && word("crown-slice") == "white-moist" {
-			say("crown-slice", fmt.Sprintf("%g %% of the crowns alive and the slice pale and moist: cut ten more from the worst part", alive))
-		}
-	}
-	if word("soil-moisture") == "dry" {
-		if d, ok := number("core-moist-depth-mm"); ok && d > 80 {
-			say("core-moist-depth-mm", "the core is called dry and moist to more than 80 mm")
-		}
-		if word("underfoot") == "wet" {
-			say("underfoot", "dry in the core and wet underfoot")
-		}
-	}
-	sort.Slice(out, func(a, b int) bool { return out[a].About+out[a].Text < out[b].About+out[b].Text })
-	return out
 }

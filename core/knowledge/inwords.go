@@ -1,0 +1,62 @@
+package knowledge
+
+import (
+	"fmt"
+	"strings"
+)
+
+// InWords says a finding with its value: "pull test (lifts like a carpet)". id carries the cause for findings kept once a
+// cause.
+func InWords(f *Finding, id string, v Value) string {
+	label := LowerFirst(f.Label)
+	if _, cause, per := strings.Cut(id, ":"); per {
+		c, _ := CauseByID(cause)
+		label += " for " + LowerFirst(c.Label)
+	}
+	switch {
+	case v.Number != nil:
+		unit, _, _ := strings.Cut(f.Unit, ",")
+		if unit == "pH" || unit == "fraction" || unit == "0 to 1" || unit == "1/m2" {
+			unit = ""
+		}
+		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"),
+			"."), strings.Replace(unit, "degC", "°C", 1))) + ")"
+	case v.Yes != nil && *v.Yes:
+		return label + " (yes)"
+	case v.Yes != nil:
+		return label + " (no)"
+	case v.List != nil:
+		if len(v.List) == 0 {
+			return label + " (nothing seen)"
+		}
+		words := make([]string, len(v.List))
+		for i, w := range v.List {
+			words[i] = said(f, w)
+		}
+		return label + " (" + strings.Join(words, ", ") + ")"
+	}
+	return label + " (" + said(f, v.Word) + ")"
+}
+
+func said(f *Finding, w string) string {
+	if f.Kind == CauseIDs || f.Kind == CauseOrNone {
+		if c, ok := CauseByID(w); ok {
+			return LowerFirst(c.Label)
+		}
+	}
+	return ValueLabel(w)
+}
+
+func LowerFirst(s string) string {
+	if len(s) > 1 && s[0] >= 'A' && s[0] <= 'Z' && !(s[1] >= 'A' && s[1] <= 'Z') {
+		return strings.ToLower(s[:1]) + s[1:]
+	}
+	return s
+}
+
+func UpperFirst(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
