@@ -10,10 +10,11 @@ import (
 	"fmt"
 	"io"
 	"sort"
-	"strconv"
 	"strings"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
+	"hodos/exchange/plain"
+	"hodos/exchange/refusal"
 )
 
 // Version is the version of the format.
@@ -25,7 +26,7 @@ var Kinds = map[string]string{"soil": "soil-sample", "disease": "disease-sample"
 // Findings lists the ids that a kind of sample may carry, in the order of the vocabulary.
 func Findings(kind string) []string {
 	var out []string
-	for _, f := range diagnosis.Findings() {
+	for _, f := range knowledge.Findings() {
 		if f.Procedure == Kinds[kind] && f.Station == "lab" {
 			out = append(out, f.ID)
 		}
@@ -37,25 +38,7 @@ func Findings(kind string) []string {
 type Result struct {
 	Sample     string // the number on the bag
 	Laboratory string
-	Values     map[string]diagnosis.Value
-}
-
-// Problem is one reason for refusing a file; Where is "line 3, value" or "results[2].unit".
-type Problem struct{ Where, Reason string }
-
-// Refusal lists every reason.
-type Refusal struct{ Problems []Problem }
-
-func (r *Refusal) Error() string {
-	lines := make([]string, len(r.Problems))
-	for i, p := range r.Problems {
-		lines[i] = p.Where + ": " + p.Reason
-	}
-	return strings.Join(lines, "\n")
-}
-
-func (r *Refusal) add(where, format string, args ...any) {
-	r.Problems = append(r.Problems, Problem{where, fmt.Sprintf(format, args...)})
+	Values     map[string]knowledge.Value
 }
 
 // header is the first line of the CSV form.
@@ -64,79 +47,84 @@ var header = []string{"sample", "finding", "value", "unit", "laboratory"}
 // row is one value as it stands in a file.
 type row struct {
 	finding, unit string
-	plain         any // float64 or string
-	where         func(column string) string
+	plain         any    // float64 or string
+	line          int    // of the CSV form
+	path          string // of the JSON form
 }
 
-// Read reads a result of the given sample and kind, JSON or CSV by its first letter. The error is a *Refusal, or the
+func (r row) refuse(refused *refusal.Refusal, column, format string, args ...any) {
+	refused.Add(r.line, r.path+column, format, args...)
+}
+
+// Read reads a result of the given sample and kind, JSON or CSV by its first letter. The error is a *refusal.Refusal, or the
 // reader's own.
 func Read(in io.Reader, sample, kind string) (Result, error) {
 	b, err := io.ReadAll(io.LimitReader(in, 1<<20+1))
 	if err != nil {
 		return Result{}, err
 	}
-	refused := &Refusal{}
+	refused := &refusal.Refusal{}
 	if len(b) > 1<<20 {
-		refused.add("file", "is larger than 1 MiB")
+		refused.Add(0, "file", "is larger than 1 MiB")
 		return Result{}, refused
 	}
 	b = bytes.TrimPrefix(b, []byte("\ufeff"))
-	out := Result{Values: map[string]diagnosis.Value{}}
+	out := Result{Values: map[string]knowledge.Value{}}
 	var rows []row
 	if t := bytes.TrimSpace(b); len(t) > 0 && t[0] == '{' {
 		rows = fromJSON(t, &out, refused)
 	} else {
 		rows = fromCSV(b, &out, refused)
 	}
-	if len(refused.Problems) > 0 {
+	if refused.Count > 0 {
 		return Result{}, refused
 	}
 	if len(rows) == 0 {
-		refused.add("results", "there is no value in the file")
+		refused.Add(0, "results", "there is no value in the file")
 		return Result{}, refused
 	}
 	if out.Sample != sample {
-		refused.add("sample", "the file is of sample %q, not of %q", out.Sample, sample)
+		refused.Add(0, "sample", "the file is of sample %q, not of %q", out.Sample, sample)
 	}
 	may := map[string]bool{}
 	for _, id := range Findings(kind) {
 		may[id] = true
 	}
 	for _, r := range rows {
-		f, ok := diagnosis.FindingByID(r.finding)
+		f, ok := knowledge.FindingByID(r.finding)
 		switch {
 		case !ok:
-			refused.add(r.where("finding"), "%q is not a finding", r.finding)
+			r.refuse(refused, "finding", "%q is not a finding", r.finding)
 			continue
 		case !may[r.finding]:
-			refused.add(r.where("finding"), "%s does not come from a %s sample", r.finding, kind)
+			r.refuse(refused, "finding", "%s does not come from a %s sample", r.finding, kind)
 			continue
 		}
 		if _, twice := out.Values[r.finding]; twice {
-			refused.add(r.where("finding"), "%s stands twice", r.finding)
+			r.refuse(refused, "finding", "%s stands twice", r.finding)
 			continue
 		}
-		plain := r.plain
-		if text, is := plain.(string); is && f.Kind == diagnosis.Number {
-			x, err := strconv.ParseFloat(strings.TrimSpace(text), 64)
-			if err != nil {
-				refused.add(r.where("value"), "%q is not a number with a decimal point", text)
+		given := r.plain
+		if text, is := given.(string); is && f.Kind == knowledge.Number {
+			x, ok := plain.Number(text)
+			if !ok {
+				r.refuse(refused, "value", "%q is not a number with a decimal point", text)
 				continue
 			}
-			plain = x
+			given = x
 		}
 		if why := unitFits(f, r.unit); why != "" {
-			refused.add(r.where("unit"), "%s", why)
+			r.refuse(refused, "unit", "%s", why)
 			continue
 		}
-		v, err := diagnosis.ValueOf(f, plain)
+		v, err := knowledge.ValueOf(f, given)
 		if err != nil {
-			refused.add(r.where("value"), "%s", err.Error())
+			r.refuse(refused, "value", "%s", err.Error())
 			continue
 		}
 		out.Values[r.finding] = v
 	}
-	if len(refused.Problems) > 0 {
+	if refused.Count > 0 {
 		return Result{}, refused
 	}
 	return out, nil
@@ -147,9 +135,9 @@ var same = map[string]string{"ppm": "mg/kg", "ms/cm": "ds/m", "mmhos/cm": "ds/m"
 
 // unitFits says why a unit does not fit a finding, or "". A word needs no unit; a number needs the finding's own, up to
 // the comma behind which the method stands.
-func unitFits(f *diagnosis.Finding, unit string) string {
+func unitFits(f *knowledge.Finding, unit string) string {
 	got := strings.ToLower(strings.TrimSpace(unit))
-	if f.Kind != diagnosis.Number {
+	if f.Kind != knowledge.Number {
 		if got != "" {
 			return fmt.Sprintf("%s has no unit, and %q is given", f.ID, unit)
 		}
@@ -171,7 +159,7 @@ func unitFits(f *diagnosis.Finding, unit string) string {
 	return ""
 }
 
-func fromJSON(b []byte, out *Result, refused *Refusal) []row {
+func fromJSON(b []byte, out *Result, refused *refusal.Refusal) []row {
 	var file struct {
 		Version    *int    `json:"hodos_lab"`
 		Sample     string  `json:"sample"`
@@ -186,21 +174,21 @@ func fromJSON(b []byte, out *Result, refused *Refusal) []row {
 	dec := json.NewDecoder(bytes.NewReader(b))
 	dec.DisallowUnknownFields()
 	if err := dec.Decode(&file); err != nil {
-		refused.add("file", "is not a laboratory result in JSON: %s", strings.TrimPrefix(err.Error(), "json: "))
+		refused.Add(0, "file", "is not a laboratory result in JSON: %s", strings.TrimPrefix(err.Error(), "json: "))
 		return nil
 	}
 	if file.Version == nil || *file.Version != Version {
-		refused.add("hodos_lab", "must be %d", Version)
+		refused.Add(0, "hodos_lab", "must be %d", Version)
 	}
 	out.Sample, out.Laboratory = file.Sample, file.Laboratory
 	var rows []row
 	for i, r := range file.Results {
-		rows = append(rows, row{r.Finding, r.Unit, r.Value, func(column string) string { return fmt.Sprintf("results[%d].%s", i, column) }})
+		rows = append(rows, row{r.Finding, r.Unit, r.Value, 0, fmt.Sprintf("results[%d].", i)})
 	}
 	return rows
 }
 
-func fromCSV(b []byte, out *Result, refused *Refusal) []row {
+func fromCSV(b []byte, out *Result, refused *refusal.Refusal) []row {
 	in := csv.NewReader(bytes.NewReader(b))
 	in.FieldsPerRecord = -1
 	var rows []row
@@ -208,32 +196,32 @@ func fromCSV(b []byte, out *Result, refused *Refusal) []row {
 		rec, err := in.Read()
 		if errors.Is(err, io.EOF) {
 			if first {
-				refused.add("line 1", "the file is empty")
+				refused.Add(1, "", "the file is empty")
 			}
 			return rows
 		}
-		line, _ := in.FieldPos(0)
 		if err != nil {
-			refused.add("file", "%s", err.Error())
+			refused.Add(0, "file", "%s", err.Error())
 			return rows
 		}
+		line, _ := in.FieldPos(0)
 		if first {
 			if strings.Join(rec, ",") != strings.Join(header, ",") {
-				refused.add("line 1", "the header must be %s", strings.Join(header, ","))
+				refused.Add(1, "", "the header must be %s", strings.Join(header, ","))
 				return nil
 			}
 			continue
 		}
 		if len(rec) != len(header) {
-			refused.add(fmt.Sprintf("line %d", line), "has %d fields, the header has %d", len(rec), len(header))
+			refused.Add(line, "", "has %d fields, the header has %d", len(rec), len(header))
 			continue
 		}
 		if out.Sample != "" && rec[0] != out.Sample {
-			refused.add(fmt.Sprintf("line %d, sample", line), "is %q after %q: one sample a file", rec[0], out.Sample)
+			refused.Add(line, "sample", "is %q after %q: one sample a file", rec[0], out.Sample)
 			continue
 		}
 		out.Sample, out.Laboratory = rec[0], rec[4]
-		rows = append(rows, row{rec[1], rec[3], rec[2], func(column string) string { return fmt.Sprintf("line %d, %s", line, column) }})
+		rows = append(rows, row{rec[1], rec[3], rec[2], line, ""})
 	}
 }
 
@@ -274,7 +262,7 @@ func WriteJSON(w io.Writer, r Result) error {
 	return enc.Encode(file)
 }
 
-func ordered(values map[string]diagnosis.Value) []string {
+func ordered(values map[string]knowledge.Value) []string {
 	ids := make([]string, 0, len(values))
 	for id := range values {
 		ids = append(ids, id)
@@ -284,8 +272,8 @@ func ordered(values map[string]diagnosis.Value) []string {
 }
 
 func unitOf(id string) string {
-	f, ok := diagnosis.FindingByID(id)
-	if !ok || f.Kind != diagnosis.Number {
+	f, ok := knowledge.FindingByID(id)
+	if !ok || f.Kind != knowledge.Number {
 		return ""
 	}
 	u, _, _ := strings.Cut(f.Unit, ",")

@@ -7,15 +7,16 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
+	"hodos/exchange/refusal"
 )
 
 func TestWhatIsWrittenIsReadAgain(t *testing.T) {
-	for kind, values := range map[string]map[string]diagnosis.Value{
-		"soil":     {"soil-ph": diagnosis.NumberValue(7.9), "soil-p-ppm": diagnosis.NumberValue(64), "soil-ec-ds-m": diagnosis.NumberValue(.8), "soil-organic-matter-percent": diagnosis.NumberValue(3.2), "soil-sar": diagnosis.NumberValue(2)},
-		"disease":  {"lab-pathogen": diagnosis.WordValue("summer-patch")},
-		"nematode": {"nematode-count": diagnosis.WordValue("above-threshold")},
-		"tissue":   {"tissue-si-percent": diagnosis.NumberValue(.6)},
+	for kind, values := range map[string]map[string]knowledge.Value{
+		"soil":     {"soil-ph": knowledge.NumberValue(7.9), "soil-p-ppm": knowledge.NumberValue(64), "soil-ec-ds-m": knowledge.NumberValue(.8), "soil-organic-matter-percent": knowledge.NumberValue(3.2), "soil-sar": knowledge.NumberValue(2)},
+		"disease":  {"lab-pathogen": knowledge.WordValue("summer-patch")},
+		"nematode": {"nematode-count": knowledge.WordValue("above-threshold")},
+		"tissue":   {"tissue-si-percent": knowledge.NumberValue(.6)},
 	} {
 		r := Result{Sample: "S-0007", Laboratory: "Bench, \"north\"", Values: values}
 		for name, write := range map[string]func(*bytes.Buffer) error{
@@ -52,9 +53,9 @@ func TestRefusals(t *testing.T) {
 		{"word for a number", `{"hodos_lab":1,"sample":"S-1","results":[{"finding":"soil-ph","value":true,"unit":"pH"}]}`, "results[0].value", "expected a number"},
 	} {
 		_, err := Read(strings.NewReader(c.file), "S-1", "soil")
-		var r *Refusal
+		var r *refusal.Refusal
 		require.ErrorAs(t, err, &r, c.name)
-		require.Equal(t, c.where, r.Problems[0].Where, c.name)
+		require.Equal(t, c.where+": "+r.Problems[0].Reason, r.Problems[0].String(), c.name)
 		require.Contains(t, r.Problems[0].Reason, c.why, c.name)
 	}
 }
@@ -65,4 +66,14 @@ func TestUnitsThatMeanTheSame(t *testing.T) {
 	require.Len(t, r.Values, 3)
 	_, err = Read(strings.NewReader("sample,finding,value,unit,laboratory\nS-1,nematode-count,below-threshold,1/L,L\n"), "S-1", "nematode")
 	require.ErrorContains(t, err, "has no unit")
+}
+
+// A lone quote is refused as what it is.
+func TestALoneQuoteIsRefused(t *testing.T) {
+	for _, text := range []string{"\"", "sample,\"", "sample,finding\n\"a"} {
+		require.NotPanics(t, func() {
+			_, err := Read(strings.NewReader(text), "", "")
+			require.Error(t, err, text)
+		})
+	}
 }

@@ -15,7 +15,8 @@ import (
 	"strings"
 	"time"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
+	"hodos/exchange/plain"
 	"hodos/exchange/refusal"
 )
 
@@ -72,7 +73,8 @@ var header = []string{"time", "zone", "finding", "value", "unit"}
 
 const most = 200_000 // lines
 
-// Read reads a file line by line. zones tells the zones of the site by name and by key. The error is a *refusal.Refusal, or the reader's own.
+// Read reads a file line by line. zones tells the zones of the site by name and by key. The error is a
+// *refusal.Refusal, or the reader's own.
 func Read(in io.Reader, known func(zone string) bool, today time.Time) (readings []Reading, place *time.Location, err error) {
 	refused := &refusal.Refusal{}
 	buffered := bufio.NewReaderSize(in, 64<<10)
@@ -107,9 +109,12 @@ func Read(in io.Reader, known func(zone string) bool, today time.Time) (readings
 		if errors.Is(err, io.EOF) {
 			break
 		}
-		if err != nil {
+		if bad := (*csv.ParseError)(nil); errors.As(err, &bad) {
 			refused.Add(line, "", "%s", err.Error())
 			break
+		}
+		if err != nil {
+			return nil, nil, err // the connection, or the size
 		}
 		if line-2 > most {
 			refused.Add(line, "", "more than %d lines: cut the file", most)
@@ -154,10 +159,10 @@ func read(line int, rec []string, place *time.Location, known func(string) bool,
 	if r.Finding == "soil-temp-c" && r.Hour == nil && refused.Count == before {
 		refused.Add(line, "time", "a soil temperature needs its hour: 2026-08-20T14:30")
 	}
-	f, _ := diagnosis.FindingByID(r.Finding)
+	f, _ := knowledge.FindingByID(r.Finding)
 	text := strings.TrimSpace(rec[3])
-	x, err := strconv.ParseFloat(text, 64)
-	if err != nil || math.IsNaN(x) || math.IsInf(x, 0) {
+	x, ok := plain.Number(text)
+	if !ok {
 		refused.Add(line, "value", "%q is not a number with a decimal point", text)
 		return r, false
 	}
@@ -193,8 +198,8 @@ func clock(line int, text string, place *time.Location, today time.Time, refused
 		return day, nil
 	}
 	day = time.Date(wall.Year(), wall.Month(), wall.Day(), 0, 0, 0, 0, time.UTC)
-	if day.After(today) {
-		refused.Add(line, "time", "%s is in the future", text)
+	if why := plain.Outside(day, today); why != "" {
+		refused.Add(line, "time", "%s %s", text, why)
 	}
 	return day, hour
 }

@@ -9,7 +9,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/exchange/readingfile"
 	"hodos/exchange/refusal"
 )
@@ -58,7 +58,7 @@ func TestReadingsAreRefusedByLine(t *testing.T) {
 		"hodos-readings,1,UTC\ntime,zone,finding,value,unit\n":                       "line 3: there are no lines",
 		line("2026-08-20,Back lawn,soil-ph,7"):                                       "line 3: has 4 fields",
 		line("20.8.2026,Back lawn,soil-ph,7,pH"):                                     "line 3, time: \"20.8.2026\" is neither a day",
-		line("2026-08-25,Back lawn,soil-ph,7,pH"):                                    "is in the future",
+		line("2026-08-26,Back lawn,soil-ph,7,pH"):                                    "is in the future",
 		line("2026-03-08T02:30,Back lawn,soil-temp-c,7,C"):                           "does not exist in America/New_York",
 		line("2026-08-20,Pool,soil-ph,7,pH"):                                         `line 3, zone: "Pool" is no zone of this site`,
 		line("2026-08-20,Back lawn,grubs-per-m2,7,"):                                 "line 3, finding",
@@ -87,9 +87,9 @@ func TestReadingsAreRefusedByLine(t *testing.T) {
 // Every finding of the dialect is a number of the vocabulary.
 func TestFindingsAreOfTheVocabulary(t *testing.T) {
 	for _, id := range readingfile.Findings() {
-		f, ok := diagnosis.FindingByID(id)
+		f, ok := knowledge.FindingByID(id)
 		require.True(t, ok, id)
-		require.Equal(t, diagnosis.Number, f.Kind, id)
+		require.Equal(t, knowledge.Number, f.Kind, id)
 	}
 	require.True(t, readingfile.SoilTest("soil-ph"))
 	require.False(t, readingfile.SoilTest("soil-temp-c"))

@@ -1,15 +1,16 @@
-// Package refusal lists by line why a file of one of the plain CSV dialects is not taken.
+// Package refusal lists why a file is not taken: by line and column, or by the path of a field.
 package refusal
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
 // Problem is one line that was refused or flagged.
 type Problem struct {
-	Line   int // 0 for the file as a whole
-	Column string
+	Line   int    // 0 where the file is not read by lines
+	Column string // of a table, or the path of a field: findings.grubs-per-m2, weather[3].tmin_c
 	Reason string
 }
 
@@ -34,13 +35,18 @@ type Refusal struct {
 	Count    int
 }
 
+// All are the reasons as they are told: what is beyond the first hundred stands as a count at the end.
+func (r *Refusal) All() []Problem {
+	if more := r.Count - len(r.Problems); more > 0 {
+		return append(slices.Clone(r.Problems), Problem{Reason: fmt.Sprintf("and %d more", more)})
+	}
+	return r.Problems
+}
+
 func (r *Refusal) Error() string {
 	lines := make([]string, 0, len(r.Problems)+1)
-	for _, p := range r.Problems {
+	for _, p := range r.All() {
 		lines = append(lines, p.String())
-	}
-	if r.Count > len(r.Problems) {
-		lines = append(lines, fmt.Sprintf("and %d more", r.Count-len(r.Problems)))
 	}
 	return strings.Join(lines, "\n")
 }

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"hodos/core/weather"
+	"hodos/exchange/plain"
 	"hodos/exchange/refusal"
 )
 
@@ -45,16 +46,26 @@ func same(x float64) float64 { return x }
 
 // columns by their header names. Wind is at 2 m unless the name says 10 m.
 var columns = map[string]column{
-	"temp_c": {"temp", same, -70, 60}, "temp_f": {"temp", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
-	"tmin_c": {"tmin", same, -70, 60}, "tmin_f": {"tmin", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
-	"tmax_c": {"tmax", same, -70, 60}, "tmax_f": {"tmax", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
-	"rh_percent": {"rh", same, 0, 100},
-	"rain_mm":    {"rain", same, 0, 800}, "rain_in": {"rain", func(x float64) float64 { return x * 25.4 }, 0, 31.5},
-	"wind_ms": {"wind", same, 0, 90}, "wind_mph": {"wind", func(x float64) float64 { return x * .44704 }, 0, 200}, "wind_kmh": {"wind", func(x float64) float64 { return x / 3.6 }, 0, 324},
-	"wind10m_ms": {"wind", func(x float64) float64 { return weather.WindAt2(x, 10) }, 0, 90}, "wind10m_mph": {"wind", func(x float64) float64 { return weather.WindAt2(x*.44704, 10) }, 0, 200},
-	"solar_mj_m2": {"solar", same, 0, 50}, "solar_w_m2": {"solar", nil, 0, 1500},
-	"snow_cm": {"snow", same, 0, 1000}, "snow_in": {"snow", func(x float64) float64 { return x * 2.54 }, 0, 394},
-	"irrigation_mm": {"irrigation", same, 0, 300}, "irrigation_in": {"irrigation", func(x float64) float64 { return x * 25.4 }, 0, 12},
+	"temp_c":        {"temp", same, -70, 60},
+	"temp_f":        {"temp", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
+	"tmin_c":        {"tmin", same, -70, 60},
+	"tmin_f":        {"tmin", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
+	"tmax_c":        {"tmax", same, -70, 60},
+	"tmax_f":        {"tmax", func(f float64) float64 { return (f - 32) / 1.8 }, -94, 140},
+	"rh_percent":    {"rh", same, 0, 100},
+	"rain_mm":       {"rain", same, 0, 800},
+	"rain_in":       {"rain", func(x float64) float64 { return x * 25.4 }, 0, 31.5},
+	"wind_ms":       {"wind", same, 0, 90},
+	"wind_mph":      {"wind", func(x float64) float64 { return x * .44704 }, 0, 200},
+	"wind_kmh":      {"wind", func(x float64) float64 { return x / 3.6 }, 0, 324},
+	"wind10m_ms":    {"wind", func(x float64) float64 { return weather.WindAt2(x, 10) }, 0, 90},
+	"wind10m_mph":   {"wind", func(x float64) float64 { return weather.WindAt2(x*.44704, 10) }, 0, 200},
+	"solar_mj_m2":   {"solar", same, 0, 50},
+	"solar_w_m2":    {"solar", nil, 0, 1500},
+	"snow_cm":       {"snow", same, 0, 1000},
+	"snow_in":       {"snow", func(x float64) float64 { return x * 2.54 }, 0, 394},
+	"irrigation_mm": {"irrigation", same, 0, 300},
+	"irrigation_in": {"irrigation", func(x float64) float64 { return x * 25.4 }, 0, 12},
 }
 
 // Columns lists the header names.
@@ -68,8 +79,8 @@ func Columns() []string {
 }
 
 // Read reads a file line by line; progress, when given, is called every thousand lines. The error is a *Refusal, or the
-// reader's own. It keeps no more than the series itself in memory.
-func Read(in io.Reader, progress func(lines int)) (Series, error) {
+// reader's own. It keeps no more than the series itself in memory. today is the day of the work clock: no day after tomorrow is taken.
+func Read(in io.Reader, today time.Time, progress func(lines int)) (Series, error) {
 	refused := &Refusal{}
 	buffered := bufio.NewReaderSize(in, 64<<10)
 	first, err := buffered.ReadString('\n')
@@ -91,15 +102,18 @@ func Read(in io.Reader, progress func(lines int)) (Series, error) {
 	if refused.Count > 0 {
 		return Series{}, refused
 	}
-	b := builder{s: &s, refused: refused, cols: cols, at: map[string]int{}}
+	b := builder{s: &s, refused: refused, cols: cols, at: map[string]int{}, today: today}
 	for line := 3; ; line++ {
 		rec, err := rows.Read()
 		if errors.Is(err, io.EOF) {
 			break
 		}
-		if err != nil {
+		if bad := (*csv.ParseError)(nil); errors.As(err, &bad) {
 			refused.Add(line, "", "%s", err.Error())
 			break
+		}
+		if err != nil {
+			return Series{}, err // the connection, or the size
 		}
 		b.line(line, rec)
 		s.Lines++
@@ -150,6 +164,10 @@ func (s *Series) header(head []string, refused *Refusal) []column {
 	if head[0] != time {
 		refused.Add(2, head[0], "the first column must be %q", time)
 	}
+	if len(head) > len(columns)+1 {
+		refused.Add(2, "", "has %d columns, and the dialect knows %d", len(head), len(columns)+1)
+		return nil
+	}
 	cols, seen := make([]column, len(head)), map[string]string{}
 	for i, name := range head[1:] {
 		c, ok := columns[name]
@@ -170,12 +188,16 @@ func (s *Series) header(head []string, refused *Refusal) []column {
 	return cols
 }
 
+// mostDays is what one file may hold: more than half a century.
+const mostDays = 20_000
+
 // builder gathers lines into days.
 type builder struct {
 	s       *Series
 	refused *Refusal
 	cols    []column
 	at      map[string]int // day to index
+	today   time.Time
 	seen    map[[2]int]int // day and hour to how often
 }
 
@@ -201,8 +223,16 @@ func (b *builder) line(line int, rec []string) {
 		b.refused.Add(line, "", "%s does not exist in %s: the clock was put forward", rec[0], b.s.Zone)
 		return
 	}
+	if why := plain.Outside(time.Date(wall.Year(), wall.Month(), wall.Day(), 0, 0, 0, 0, time.UTC), b.today); why != "" {
+		b.refused.Add(line, "", "%s %s", rec[0], why)
+		return
+	}
 	key := wall.Format(time.DateOnly)
 	i, known := b.at[key]
+	if !known && len(b.s.Days) == mostDays {
+		b.refused.Add(line, "", "more than %d days: cut the file", mostDays)
+		return
+	}
 	if !known {
 		i = len(b.s.Days)
 		b.at[key] = i
@@ -218,17 +248,26 @@ func (b *builder) line(line int, rec []string) {
 	}
 	for k := 1; k < len(rec); k++ {
 		if text := strings.TrimSpace(rec[k]); text != "" {
-			x, err := strconv.ParseFloat(text, 64)
+			x, ok := plain.Number(text)
 			c := b.cols[k]
-			if err != nil || math.IsNaN(x) || math.IsInf(x, 0) {
+			if !ok {
 				b.refused.Add(line, c.quantity, "%q is not a number with a decimal point", text)
-			} else if x < c.min || x > c.max {
-				b.refused.Add(line, c.quantity, "%g is impossible (%g to %g)", x, c.min, c.max)
+			} else if most := b.most(c); x < c.min || x > most {
+				b.refused.Add(line, c.quantity, "%g is impossible (%g to %g)", x, c.min, most)
 			} else {
 				b.put(&b.s.Days[i], c, x, wall.Hour(), again)
 			}
 		}
 	}
+}
+
+// most is the largest value of a column: a day's mean of sunshine is less than an hour's. 578 W/m² over a day are 50 MJ/m², more than
+// reaches the top of the air anywhere (FAO Irrigation and Drainage Paper 56, table 2.6: 45).
+func (b *builder) most(c column) float64 {
+	if c.si == nil && !b.s.Hourly {
+		return min(c.max, 578)
+	}
+	return c.max
 }
 
 // twice reports how often the hour was read before: 0, or 1 for the hour that comes twice as the clock goes back. Anything

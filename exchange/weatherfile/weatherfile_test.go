@@ -14,8 +14,11 @@ import (
 	"hodos/core/weather"
 )
 
+// day is the day of the work clock in these tests.
+var day = time.Date(2026, 12, 31, 0, 0, 0, 0, time.UTC)
+
 func TestUnitsComeToSI(t *testing.T) {
-	s, err := Read(strings.NewReader("hodos-weather,1,daily,America/New_York\ndate,tmin_f,tmax_f,rain_in,wind_mph,snow_in\n2026-07-01,59,86,0.5,5,0\n2026-07-02,,86,,,\n"), nil)
+	s, err := Read(strings.NewReader("hodos-weather,1,daily,America/New_York\ndate,tmin_f,tmax_f,rain_in,wind_mph,snow_in\n2026-07-01,59,86,0.5,5,0\n2026-07-02,,86,,,\n"), day, nil)
 	require.NoError(t, err)
 	require.Len(t, s.Days, 2)
 	require.InDelta(t, 15, *s.Days[0].TMin, 1e-9)
@@ -23,12 +26,12 @@ func TestUnitsComeToSI(t *testing.T) {
 	require.InDelta(t, 12.7, *s.Days[0].Rain, 1e-9)
 	require.InDelta(t, 2.2352, *s.Days[0].Wind, 1e-9)
 	require.Nil(t, s.Days[1].TMin, "an empty field is not measured, never nought")
-	s, err = Read(strings.NewReader("hodos-weather,1,daily,UTC\ndate,tmin_c,tmax_c,wind_kmh\n2026-07-01,24,11,18\n2026-07-02,11,24,0\n"), nil)
+	s, err = Read(strings.NewReader("hodos-weather,1,daily,UTC\ndate,tmin_c,tmax_c,wind_kmh\n2026-07-01,24,11,18\n2026-07-02,11,24,0\n"), day, nil)
 	require.NoError(t, err)
 	require.InDelta(t, 5, *s.Days[0].Wind, 1e-9, "km/h")
 	require.Equal(t, []float64{11, 24}, []float64{*s.Days[0].TMin, *s.Days[0].TMax}, "read the other way round")
 	require.Len(t, s.Flags, 1)
-	s, err = Read(strings.NewReader("hodos-weather,1,hourly,UTC\ntime,solar_w_m2,wind10m_ms\n2026-07-01T12:00,800,4\n"), nil)
+	s, err = Read(strings.NewReader("hodos-weather,1,hourly,UTC\ntime,solar_w_m2,wind10m_ms\n2026-07-01T12:00,800,4\n"), day, nil)
 	require.NoError(t, err)
 	require.InDelta(t, 2.88, s.Days[0].Hours.Solar[12], 1e-9)
 	require.InDelta(t, 4*.748, s.Days[0].Hours.Wind[12], .01)
@@ -56,7 +59,7 @@ func TestRefusals(t *testing.T) {
 		{"an hour that does not exist", hourly + "2026-03-29T02:00,4,0\n", "does not exist in Europe/Berlin"},
 		{"an hour three times", hourly + "2026-10-25T02:00,4,0\n2026-10-25T02:00,4,0\n2026-10-25T02:00,4,0\n", "stands twice"},
 	} {
-		_, err := Read(strings.NewReader(c.file), nil)
+		_, err := Read(strings.NewReader(c.file), day, nil)
 		var r *Refusal
 		require.ErrorAs(t, err, &r, c.name)
 		require.Contains(t, err.Error(), c.why, c.name)
@@ -64,7 +67,7 @@ func TestRefusals(t *testing.T) {
 }
 
 func TestTheClockGoingBackIsFlagged(t *testing.T) {
-	s, err := Read(strings.NewReader("hodos-weather,1,hourly,Europe/Berlin\ntime,temp_c,rain_mm\n2026-10-25T01:00,9,0\n2026-10-25T02:00,8,1\n2026-10-25T02:00,6,2\n2026-10-25T03:00,5,0\n"), nil)
+	s, err := Read(strings.NewReader("hodos-weather,1,hourly,Europe/Berlin\ntime,temp_c,rain_mm\n2026-10-25T01:00,9,0\n2026-10-25T02:00,8,1\n2026-10-25T02:00,6,2\n2026-10-25T03:00,5,0\n"), day, nil)
 	require.NoError(t, err)
 	require.Len(t, s.Flags, 1)
 	require.Contains(t, s.Flags[0].String(), "line 5")
@@ -82,7 +85,7 @@ func TestEveryLineIsToldAndNothingIsHalfTaken(t *testing.T) {
 		}
 		fmt.Fprintf(&b, "%s,%d\n", time.Date(2025, 1, 1+i, 0, 0, 0, 0, time.UTC).Format(time.DateOnly), x)
 	}
-	s, err := Read(strings.NewReader(b.String()), nil)
+	s, err := Read(strings.NewReader(b.String()), day, nil)
 	var r *Refusal
 	require.ErrorAs(t, err, &r)
 	require.Equal(t, 200, r.Count)
@@ -99,7 +102,7 @@ func TestAHundredThousandLinesWithProgress(t *testing.T) {
 		fmt.Fprintf(&b, "%s,%.1f,%d,%.1f,2.1\n", at.Format("2006-01-02T15:04"), 10+8*math.Sin(float64(i)/4), 50+i%40, float64(i%7)/10)
 	}
 	calls := 0
-	s, err := Read(&b, func(int) { calls++ })
+	s, err := Read(&b, day, func(int) { calls++ })
 	require.NoError(t, err)
 	require.Equal(t, 100, calls)
 	require.Equal(t, 100_000, s.Lines)
@@ -118,15 +121,40 @@ func TestWhatIsWrittenIsReadAgain(t *testing.T) {
 	days := []weather.Day{first.Daily(), {Date: time.Date(2026, 7, 3, 0, 0, 0, 0, time.UTC), TMin: &lo, TMax: &hi, Rain: &rain, Snow: &snow}}
 	var b bytes.Buffer
 	require.NoError(t, Write(&b, days, false, time.UTC))
-	s, err := Read(&b, nil)
+	s, err := Read(&b, day, nil)
 	require.NoError(t, err)
 	require.InDelta(t, *days[0].TMax, *s.Days[0].TMax, 1e-9)
 	require.Equal(t, days[1], s.Days[1])
 	require.Len(t, s.Flags, 1, "a day is left out, and that is said")
 	b.Reset()
 	require.NoError(t, Write(&b, days, true, time.UTC))
-	s, err = Read(&b, nil)
+	s, err = Read(&b, day, nil)
 	require.NoError(t, err)
 	require.Equal(t, h.Temp, s.Days[0].Hours.Temp)
 	require.Equal(t, h.Rain, s.Days[0].Hours.Rain)
+}
+
+func TestAFileHasLimits(t *testing.T) {
+	reason := func(file string) string {
+		_, err := Read(strings.NewReader(file), day, nil)
+		require.Error(t, err)
+		return err.Error()
+	}
+	wide := "hodos-weather,1,daily,UTC\ndate" + strings.Repeat(",x", 1_000_000) + "\n"
+	start := time.Now()
+	require.Contains(t, reason(wide), "line 2: has 1000001 columns")
+	require.Less(t, time.Since(start), 5*time.Second, "a wide header is refused at once, not column by column")
+	head := "hodos-weather,1,daily,UTC\ndate,solar_w_m2,rain_mm\n"
+	require.Contains(t, reason(head+"2026-07-01,1500,0\n"), "1500 is impossible (0 to 578)")
+	require.Contains(t, reason(head+"0001-01-01,,0\n"), "is before 1900")
+	require.Contains(t, reason(head+"2027-01-02,,0\n"), "is in the future")
+	require.Contains(t, reason(head+"2026-07-01,,0x1p3\n"), "is not a number")
+	var long strings.Builder
+	long.WriteString(head)
+	for i := range mostDays + 1 {
+		fmt.Fprintf(&long, "%s,,1\n", time.Date(1950, 1, 1+i, 0, 0, 0, 0, time.UTC).Format(time.DateOnly))
+	}
+	require.Contains(t, reason(long.String()), "more than 20000 days")
+	_, err := Read(strings.NewReader(head+"2027-01-01,578,0\n"), day, nil)
+	require.NoError(t, err, "tomorrow has begun somewhere")
 }
