@@ -51,6 +51,7 @@ type (
 	Firm struct {
 		ID                                            uuid.UUID
 		Name, Country, Currency, DateForm, UnitSystem string
+		OwnersSecondFactor                            bool
 		Version                                       int
 	}
 	Person struct {
@@ -61,13 +62,51 @@ type (
 		LicenceUntil         *time.Time
 		UnitSystem, DateForm string
 		Active               bool
+		TOTPSecret           string `gorm:"column:totp_secret"`
+		TOTPOn               bool   `gorm:"column:totp_on"`
+		TOTPStep             int64  `gorm:"column:totp_step"`
 		Version              int
 	}
 	Session struct {
+		TokenHash                    []byte    `gorm:"primaryKey"`
+		ID                           uuid.UUID `gorm:"default:gen_random_uuid()"`
+		FirmID, PersonID             uuid.UUID
+		CSRF                         string `gorm:"column:csrf"`
+		Network, Agent               string
+		CreatedAt, ExpiresAt, SeenAt time.Time
+	}
+	RecoveryCode struct {
+		FirmID   uuid.UUID
+		PersonID uuid.UUID `gorm:"primaryKey"`
+		CodeHash []byte    `gorm:"primaryKey"`
+		UsedAt   *time.Time
+	}
+	PasswordLink struct {
 		TokenHash            []byte `gorm:"primaryKey"`
 		FirmID, PersonID     uuid.UUID
-		CSRF                 string `gorm:"column:csrf"`
+		SentBy               *uuid.UUID
 		CreatedAt, ExpiresAt time.Time
+		UsedAt               *time.Time
+	}
+	KnownDevice struct {
+		FirmID     uuid.UUID
+		PersonID   uuid.UUID `gorm:"primaryKey"`
+		DeviceHash []byte    `gorm:"primaryKey"`
+		UsedAt     time.Time
+	}
+	ZoneCourse struct {
+		ZoneID          uuid.UUID `gorm:"primaryKey"`
+		FirmID          uuid.UUID
+		Verdict, Reason string
+		JudgedOn        time.Time
+	}
+	Event struct {
+		ID                     int64 `gorm:"primaryKey;->"`
+		FirmID                 uuid.UUID
+		At                     time.Time
+		Kind                   string
+		PersonID, AboutID      *uuid.UUID
+		Network, Agent, Detail string
 	}
 	Station struct {
 		ID                  uuid.UUID

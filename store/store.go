@@ -5,11 +5,14 @@ package store
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"log/slog"
+	"net"
 	"net/url"
 	"strings"
 	"time"
@@ -22,6 +25,7 @@ import (
 	"github.com/riverqueue/river/rivermigrate"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 	"gorm.io/gorm/logger"
 )
 
@@ -33,7 +37,12 @@ var (
 	ErrNotFound = errors.New("not found")
 	ErrChanged  = errors.New("changed by somebody else in the meantime")
 	ErrTaken    = errors.New("is taken")
-	ErrRefused  = errors.New("refused by the database")
+	ErrRefused  = errors.New("refused by the database") // a right that the program lacks: its own fault, never the caller's
+	ErrStands   = errors.New("stays as it is")          // what was signed, given or measured is not changed
+	// ErrUnstorable: a character or a figure that no column takes.
+	ErrUnstorable = errors.New("cannot be stored")
+	// ErrAway: the database cannot be reached, is overloaded or took too long; the same may go well a moment later.
+	ErrAway = errors.New("the database does not answer")
 )
 
 // Store is the database as the application role sees it.
@@ -100,6 +109,8 @@ func (s *Store) Shared(ctx context.Context) *gorm.DB { return s.db.WithContext(c
 // told turns database errors into the ones that callers know.
 func told(err error) error {
 	var pg *pgconn.PgError
+	var connect *pgconn.ConnectError
+	var network net.Error
 	switch {
 	case err == nil:
 		return nil
@@ -111,30 +122,37 @@ func told(err error) error {
 			return fmt.Errorf("%w: %s", ErrTaken, pg.ConstraintName)
 		case "23503": // foreign key: the row named does not exist in this firm
 			return fmt.Errorf("%w: %s", ErrNotFound, pg.ConstraintName)
-		case "42501", "23514", "22001", "22003", "P0001": // row-level security, check, sizes, raised
+		case "23514": // a check of the schema that the API has let through
+			return fmt.Errorf("%w: %s", ErrUnstorable, pg.ConstraintName)
+		case "22001", "22003", "22021", "22P05": // too long, out of range, a NUL
+			return fmt.Errorf("%w: %s", ErrUnstorable, pg.Code)
+		case "P0001": // said by our own triggers
+			return fmt.Errorf("%w: %s", ErrStands, pg.Message)
+		case "42501":
 			return fmt.Errorf("%w: %s", ErrRefused, pg.Message)
+		case "57014", "55P03", "25P03", "25P04": // took too long
+			return fmt.Errorf("%w: %s", ErrAway, pg.Code)
 		}
+		if class := pg.Code[:2]; class == "08" || class == "57" || class == "53" { // connection, shutting down, no room
+			return fmt.Errorf("%w: %s", ErrAway, pg.Code)
+		}
+	case errors.As(err, &connect), errors.Is(err, driver.ErrBadConn), errors.Is(err, io.ErrUnexpectedEOF), errors.Is(err, io.EOF),
+		errors.Is(err, context.DeadlineExceeded), errors.As(err, &network):
+		return fmt.Errorf("%w: %w", ErrAway, err)
 	}
 	return err
 }
 
-// Create inserts a row whose key the client made. A second request with the same key does nothing and is no error, if
+// Create inserts a row whose key the client made, in one statement. A second request with the same key does nothing and is no error, if
 // the row is the firm's own; a key that another firm has used is taken.
 func Create(tx *gorm.DB, row any, id uuid.UUID) error {
-	r := tx.Exec("SAVEPOINT one")
-	if r.Error != nil {
+	r := tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "id"}}, DoNothing: true}).Create(row)
+	if r.Error != nil || r.RowsAffected == 1 {
 		return r.Error
 	}
-	err := tx.Create(row).Error
-	var pg *pgconn.PgError
-	if errors.As(err, &pg) && pg.Code == "23505" && strings.HasSuffix(pg.ConstraintName, "_pkey") {
-		if e := tx.Exec("ROLLBACK TO SAVEPOINT one").Error; e != nil {
-			return e
-		}
-		if e := tx.First(row, "id = ?", id).Error; e != nil {
-			return fmt.Errorf("%w: id", ErrTaken)
-		}
-		return nil
+	err := tx.First(row, "id = ?", id).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return fmt.Errorf("%w: id", ErrTaken)
 	}
 	return err
 }
@@ -159,6 +177,9 @@ func Change(tx *gorm.DB, model any, id uuid.UUID, version int, columns map[strin
 	return ErrChanged
 }
 
+// migrateLock is the advisory lock that one migration at a time holds on the server of the databases.
+const migrateLock = 720_450_113
+
 // Migrate creates the database and the application role where they are missing, and brings the schema up to date. owner
 // and app are postgres:// URLs; app's user gets no right but to read and write rows.
 func Migrate(ctx context.Context, owner, app string) error {
@@ -174,12 +195,25 @@ func Migrate(ctx context.Context, owner, app string) error {
 		return err
 	}
 	defer admin.Close()
+	alone, err := admin.Conn(ctx)
+	if err != nil {
+		return fmt.Errorf("connect as the owner: %w", err)
+	}
+	defer alone.Close()
+	// two servers that start at once on one database follow each other; the lock goes with the connection
+	if _, err := alone.ExecContext(ctx, "SELECT pg_advisory_lock($1)", migrateLock); err != nil {
+		return fmt.Errorf("wait for another server's migration: %w", err)
+	}
 	var there bool
 	if err := admin.QueryRowContext(ctx, "SELECT EXISTS (SELECT FROM pg_roles WHERE rolname = $1)", role).Scan(&there); err != nil {
 		return fmt.Errorf("connect as the owner: %w", err)
 	}
 	if !there {
-		if _, err := admin.ExecContext(ctx, "CREATE ROLE "+quoted(role)+" LOGIN NOSUPERUSER NOBYPASSRLS PASSWORD "+literal(password)); err != nil && !strings.Contains(err.Error(), "already exists") {
+		if _, err := admin.ExecContext(
+			ctx,
+			"CREATE ROLE "+quoted(role)+" LOGIN NOSUPERUSER NOBYPASSRLS PASSWORD "+literal(password),
+		); err != nil &&
+			!strings.Contains(err.Error(), "already exists") {
 			return err
 		}
 	}
@@ -219,11 +253,61 @@ func Migrate(ctx context.Context, owner, app string) error {
 	if _, err := queue.Migrate(ctx, rivermigrate.DirectionUp, nil); err != nil {
 		return fmt.Errorf("migrate the job queue: %w", err)
 	}
-	_, err = db.ExecContext(ctx, "GRANT USAGE ON SCHEMA public TO "+quoted(role)+
-		"; GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role)+
-		"; REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role)+
-		"; REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, looks, audits, readings FROM "+quoted(role)+
-		"; GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))
+	if err := grant(ctx, db, name, role); err != nil {
+		return fmt.Errorf("rights: %w", err)
+	}
+	return nil
+}
+
+// doors are the functions that see beyond a firm, and what they may do with which tables.
+var doors = []string{"sign_in_person(text, bytea)", "session_person(bytea, interval)", "link_person(bytea)", "sweep(interval)",
+	"watch_parts(integer)"}
+
+const (
+	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs"
+	doorSweeps = "sessions, password_links, known_devices, watch_runs"
+)
+
+// grant gives the application what it needs and nothing more. The doors belong to a role that cannot sign in and is no superuser: what
+// passes through them has its rights alone.
+func grant(ctx context.Context, db *sql.DB, name, role string) error {
+	keeper := role + "_doors"
+	var there bool
+	if err := db.QueryRowContext(ctx, "SELECT EXISTS (SELECT FROM pg_roles WHERE rolname = $1)", keeper).Scan(&there); err != nil {
+		return err
+	}
+	if !there {
+		if _, err := db.ExecContext(ctx, "CREATE ROLE "+quoted(keeper)+" NOLOGIN NOSUPERUSER BYPASSRLS"); err != nil {
+			return err
+		}
+	}
+	statements := []string{
+		"REVOKE TEMPORARY ON DATABASE " + quoted(name) + " FROM PUBLIC",
+		"GRANT USAGE, CREATE ON SCHEMA public TO " + quoted(keeper),
+		"GRANT SELECT ON " + doorReads + " TO " + quoted(keeper),
+		"GRANT DELETE ON " + doorSweeps + " TO " + quoted(keeper),
+	}
+	for _, door := range doors {
+		statements = append(statements, "ALTER FUNCTION "+door+" OWNER TO "+quoted(keeper))
+	}
+	all := strings.Join(doors, ", ")
+	statements = append(statements,
+		"REVOKE CREATE ON SCHEMA public FROM "+quoted(keeper),
+		"REVOKE EXECUTE ON FUNCTION "+all+" FROM PUBLIC",
+		"GRANT EXECUTE ON FUNCTION "+all+" TO "+quoted(role),
+		"GRANT USAGE ON SCHEMA public TO "+quoted(role),
+		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
+		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
+		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, looks, audits, readings, events FROM "+quoted(role),
+		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples FROM "+quoted(role),
+		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",
+		"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))
+	// requests have deadlines of their own; these hold whatever else goes wrong
+	for setting, value := range map[string]string{"statement_timeout": "120s", "lock_timeout": "30s",
+		"idle_in_transaction_session_timeout": "120s"} {
+		statements = append(statements, "ALTER ROLE "+quoted(role)+" IN DATABASE "+quoted(name)+" SET "+setting+" = "+literal(value))
+	}
+	_, err := db.ExecContext(ctx, strings.Join(statements, "; "))
 	return err
 }
 

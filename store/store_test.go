@@ -121,3 +121,47 @@ func TestMigrateTwice(t *testing.T) {
 	owner, app := testdb.New(t)
 	require.NoError(t, store.Migrate(context.Background(), owner, app))
 }
+
+// Servers that start at once on one new database all live: one migrates, the others wait for it.
+func TestServersThatStartAtOnceAllLive(t *testing.T) {
+	owner, app := testdb.New(t)
+	require.NoError(t, store.Drop(context.Background(), owner, app))
+	done := make(chan error, 4)
+	for range cap(done) {
+		go func() { done <- store.Migrate(context.Background(), owner, app) }()
+	}
+	for range cap(done) {
+		require.NoError(t, <-done)
+	}
+}
+
+// The narrow doors cannot be widened: what the application makes for a session is not looked into, it may make nothing of the kind, and
+// who keeps the doors is no superuser and cannot sign in.
+func TestNarrowDoorsStayNarrow(t *testing.T) {
+	s := testdb.Open(t)
+	ctx := context.Background()
+	require.Error(t, s.Shared(ctx).Exec("CREATE TEMP VIEW people AS SELECT NULL::uuid AS id, NULL::uuid AS firm_id, 'x' AS password_hash, 'x' AS email, true AS active").Error,
+		"no temporary objects")
+	var temp bool
+	require.NoError(t, s.Shared(ctx).Raw("SELECT has_database_privilege(current_database(), 'TEMP')").Scan(&temp).Error)
+	require.False(t, temp)
+	type door struct {
+		Name, Path               string
+		Super, Login, Open, Mine bool
+	}
+	var doors []door
+	require.NoError(t, s.Shared(ctx).Raw(`SELECT p.proname AS name, array_to_string(p.proconfig, ';') AS path, r.rolsuper AS super, r.rolcanlogin AS login,
+		EXISTS (SELECT FROM aclexplode(p.proacl) a WHERE a.grantee = 0) AS open, has_function_privilege(p.oid, 'EXECUTE') AS mine
+		FROM pg_proc p JOIN pg_roles r ON r.oid = p.proowner WHERE p.prosecdef AND p.pronamespace = 'public'::regnamespace ORDER BY 1`).Scan(&doors).Error)
+	require.Len(t, doors, 5)
+	for _, d := range doors {
+		require.Equal(t, "search_path=pg_catalog, public, pg_temp", d.Path, d.Name)
+		require.False(t, d.Super, d.Name)
+		require.False(t, d.Login, d.Name)
+		require.False(t, d.Open, "%s may be called by everybody", d.Name)
+		require.True(t, d.Mine, d.Name)
+	}
+	var index string
+	require.NoError(t, s.Shared(ctx).Raw("SELECT indexdef FROM pg_indexes WHERE indexname = 'visits_follows'").Scan(&index).Error)
+	require.Contains(t, index, "follows_id")
+}

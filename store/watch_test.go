@@ -53,8 +53,17 @@ func TestReadingsOnlyGrow(t *testing.T) {
 	}
 	require.NoError(t, put(row(nil, 7)))
 	require.NoError(t, put(row(&nine, 7)), "another hour is another reading")
-	require.ErrorIs(t, put(row(nil, 8)), store.ErrTaken, "one thing is read once a day without an hour")
-	require.ErrorIs(t, put(row(&nine, 8)), store.ErrTaken)
+	require.NoError(t, put(row(nil, 8)), "a corrected reading is a new row")
+	var stands []store.Reading
+	require.NoError(t, s.InFirm(ctx, f, func(tx *gorm.DB) error {
+		return tx.Table("standing_readings").Order("hour NULLS FIRST").Find(&stands).Error
+	}))
+	require.Len(t, stands, 2)
+	require.InDelta(t, 8, stands[0].Value, 0, "the newest stands")
+	require.InDelta(t, 7, stands[1].Value, 0, "another hour is another reading")
+	g, _, _, _ := lawn(t, s, nil, "B")
+	require.NoError(t, s.InFirm(ctx, g, func(tx *gorm.DB) error { return tx.Table("standing_readings").Find(&stands).Error }))
+	require.Empty(t, stands, "another firm sees none")
 	for _, change := range []string{"UPDATE readings SET value = 1", "DELETE FROM readings"} {
 		require.ErrorIs(t, s.InFirm(ctx, f, func(tx *gorm.DB) error { return tx.Exec(change).Error }), store.ErrRefused, change)
 	}
@@ -74,8 +83,8 @@ func TestOneThingStandsOnce(t *testing.T) {
 	require.NoError(t, put(func(*store.WatchNotice) {}), "what has ended does not stand in the way")
 	require.ErrorIs(t, put(func(*store.WatchNotice) {}), store.ErrTaken)
 	require.NoError(t, put(func(n *store.WatchNotice) { n.Subject = "rust" }))
-	require.ErrorIs(t, put(func(n *store.WatchNotice) { n.Kind, n.Subject = "rumour", "" }), store.ErrRefused)
-	require.ErrorIs(t, put(func(n *store.WatchNotice) { n.Kind, n.NotedOn = "frost", &day }), store.ErrRefused, "noted by nobody")
+	require.ErrorIs(t, put(func(n *store.WatchNotice) { n.Kind, n.Subject = "rumour", "" }), store.ErrUnstorable)
+	require.ErrorIs(t, put(func(n *store.WatchNotice) { n.Kind, n.NotedOn = "frost", &day }), store.ErrUnstorable, "noted by nobody")
 	require.NoError(t, put(func(n *store.WatchNotice) { n.Kind, n.NotedOn, n.NotedBy = "frost", &day, &person }))
 }
 
@@ -156,7 +165,7 @@ func TestPermittedDaysAreDays(t *testing.T) {
 		if fine {
 			require.NoError(t, err, days)
 		} else {
-			require.ErrorIs(t, err, store.ErrRefused, days)
+			require.ErrorIs(t, err, store.ErrUnstorable, days)
 		}
 	}
 }
