@@ -4,7 +4,9 @@ import (
 	"math"
 	"math/rand/v2"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
+	"hodos/core/simulation"
 	"hodos/exchange/labfile"
 )
 
@@ -17,17 +19,17 @@ type Laboratory struct{}
 func (Laboratory) Name() string { return "Simulated laboratory" }
 
 // Analyse gives the values of one sample. kind is one of labfile.Kinds.
-func (Laboratory) Analyse(c diagnosis.Case, kind string, seed uint64) map[string]diagnosis.Value {
+func (Laboratory) Analyse(c evidence.Case, kind string, seed uint64) map[string]knowledge.Value {
 	rng := rand.New(rand.NewPCG(seed, 0x5851f42d4c957f2d))
-	lawn := diagnosis.NewWorld(0, rng).Likely(c, rng)
-	out := map[string]diagnosis.Value{}
+	lawn := simulation.NewWorld(0, rng).Likely(c, rng)
+	out := map[string]knowledge.Value{}
 	for _, id := range labfile.Findings(kind) {
-		if f, ok := diagnosis.FindingByID(id); ok && f.Steers {
+		if f, ok := knowledge.FindingByID(id); ok && f.Steers {
 			continue // it reports what moves a cause; the rest comes from a laboratory of flesh and blood
 		}
 		v := lawn.Read(id, 0, rng)
 		if v.Number != nil {
-			v = diagnosis.NumberValue(figures(*v.Number))
+			v = knowledge.NumberValue(figures(*v.Number))
 		}
 		out[id] = v
 	}

@@ -7,7 +7,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/weather"
 	"hodos/exchange/labfile"
 )
@@ -62,10 +63,10 @@ func TestTheForecastErrsMoreFurtherAhead(t *testing.T) {
 
 // The laboratory finds what the case makes likely, the same each time, and only what the kind of sample can show.
 func TestTheLaboratoryAnswersTheCase(t *testing.T) {
-	c := diagnosis.Case{
-		Lawn: diagnosis.Lawn{Date: time.Date(2026, 7, 20, 0, 0, 0, 0, time.UTC), Latitude: 40, Species: []string{"perennial-ryegrass"}},
-		Findings: map[string]diagnosis.Value{"leaf-symptoms": diagnosis.ListValue("hourglass-lesion-tan-with-brown-border"),
-			"pattern": diagnosis.ListValue("small-round-spots"), "patch-diameter-cm": diagnosis.NumberValue(5)},
+	c := evidence.Case{
+		Lawn: knowledge.Lawn{Date: time.Date(2026, 7, 20, 0, 0, 0, 0, time.UTC), Latitude: 40, Species: []string{"perennial-ryegrass"}},
+		Findings: map[string]knowledge.Value{"leaf-symptoms": knowledge.ListValue("hourglass-lesion-tan-with-brown-border"),
+			"pattern": knowledge.ListValue("small-round-spots"), "patch-diameter-cm": knowledge.NumberValue(5)},
 	}
 	var lab Laboratory
 	hits := 0
@@ -80,10 +81,10 @@ func TestTheLaboratoryAnswersTheCase(t *testing.T) {
 	require.Greater(t, hits, 25, "dollar spot is all but sure, and the laboratory misses one in ten")
 	for kind := range labfile.Kinds {
 		for id, v := range lab.Analyse(c, kind, 3) {
-			f, ok := diagnosis.FindingByID(id)
+			f, ok := knowledge.FindingByID(id)
 			require.True(t, ok)
 			require.Contains(t, labfile.Findings(kind), id)
-			_, err := diagnosis.ValueOf(f, v.Plain())
+			_, err := knowledge.ValueOf(f, v.Plain())
 			require.NoError(t, err, id)
 		}
 	}
