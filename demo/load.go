@@ -10,7 +10,10 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
@@ -93,10 +96,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 }
 
 func people(tx *gorm.DB) error {
-	hash, err := server.HashPassword(Password)
-	if err != nil {
-		return err
-	}
+	hash := account.Hash(Password)
 	until, past := date(2027, 3, 31), date(2026, 12, 31)
 	return tx.Create(&[]store.Person{
 		{ID: People["owner"], FirmID: Firm, Name: "Dora Venn", Email: "dora@averley.example", Role: "owner", PasswordHash: hash,
@@ -311,7 +311,7 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 // order lists the findings in the order of the stations.
 func order(findings map[string]any) []string {
 	var out []string
-	for _, f := range diagnosis.Findings() {
+	for _, f := range knowledge.Findings() {
 		if _, ok := findings[f.ID]; ok {
 			out = append(out, f.ID)
 		}
@@ -323,18 +323,18 @@ func order(findings map[string]any) []string {
 func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) {
 	var species []string
 	_ = json.Unmarshal(z.Species, &species)
-	c := diagnosis.Case{Title: site.Name + ", " + z.Name, Lawn: diagnosis.Lawn{Date: v.on, Latitude: site.Latitude,
+	c := evidence.Case{Title: site.Name + ", " + z.Name, Lawn: knowledge.Lawn{Date: v.on, Latitude: site.Latitude,
 		Longitude: site.Longitude, Species: species, AreaM2: &z.AreaM2, Texture: z.Texture, Irrigated: z.Irrigated},
-		Findings: map[string]diagnosis.Value{}}
+		Findings: map[string]knowledge.Value{}}
 	for id, plain := range v.findings {
-		finding, ok := diagnosis.FindingByID(id)
+		finding, ok := knowledge.FindingByID(id)
 		if !ok {
 			return store.Diagnosis{}, fmt.Errorf("unknown finding %s", id)
 		}
 		if n, is := plain.(int); is {
 			plain = float64(n)
 		}
-		value, err := diagnosis.ValueOf(finding, plain)
+		value, err := knowledge.ValueOf(finding, plain)
 		if err != nil {
 			return store.Diagnosis{}, fmt.Errorf("%s: %w", id, err)
 		}

@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"net/http"
 	"time"
 
 	"github.com/google/uuid"
@@ -59,108 +58,150 @@ type Day struct {
 	Notices  []DayNotice   `json:"notices" nullable:"false" doc:"what the watch tells: new ones and those that stand"`
 	Left     []NoticesLeft `json:"notices_left" nullable:"false"`
 	Watch    *DayWatch     `json:"watch,omitempty"`
+	// The totals count what the lists leave out.
+	DueTotal    int64 `json:"due_total"`
+	ComingTotal int64 `json:"coming_total"`
+	DoneTotal   int64 `json:"done_total"`
 }
 
-func (s *Server) dayRoutes() {
-	operation(s, http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", See,
-		func(ctx context.Context, _ *struct{}) (*body[Day], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{},
-				Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error { return s.day(tx, today, &out) })
-			return answer(out), err
-		})
+type dayInput struct {
+	Mine bool `query:"mine" doc:"only what the caller is to do"`
 }
 
-func (s *Server) day(tx *gorm.DB, today time.Time, out *Day) (err error) {
-	if out.Notices, out.Left, err = notices(tx, today, "", "", listed); err != nil {
-		return err
+// How many lines of each list a day shows: more than anybody drives in a day. What is beyond is counted.
+const (
+	mostDue      = 150
+	mostComing   = 60
+	mostDone     = 150
+	mostStraying = 30
+)
+
+// getDay answers GET /day: what is due, what the weather allows, what has gone off course.
+func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
 	}
-	if out.Watch, err = lastRun(tx); err != nil {
-		return err
-	}
-	var visits []store.Visit
-	if err := tx.Where("(closed_on IS NULL AND due_on <= ?) OR closed_on = ?", today.AddDate(0, 0, 7),
-		today).Order("due_on, id").Find(&visits).Error; err != nil {
-		return err
-	}
-	var sites []store.Site
-	var clients []store.Client
-	var people []store.Person
-	var zones []store.Zone
-	for _, into := range []any{&sites, &clients, &people, &zones} {
-		if err := tx.Find(into).Error; err != nil {
+	out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{},
+		Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
+	var station *store.Station
+	var measured []store.StationDay
+	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		if station, err = day(tx, today, in.Mine, who(ctx).Person, &out); err != nil || station == nil {
 			return err
 		}
+		return tx.Where("station_id = ? AND day = ?", station.ID, today).Find(&measured).Error
+	}); err != nil {
+		return nil, err
 	}
-	siteAt, clientAt, personAt, zoneCount := map[uuid.UUID]store.Site{}, map[uuid.UUID]string{}, map[uuid.UUID]string{}, map[uuid.UUID]int{}
-	for _, x := range sites {
-		siteAt[x.ID] = x
+	if station != nil {
+		days := append(weatherOf(measured), s.forecast(ctx, *station, today, 6)...)
+		spells := sky.SprayHours(days, station.Latitude)
+		for _, d := range days {
+			out.Sky = append(out.Sky, skyOf(*station, d, spells))
+		}
 	}
-	for _, c := range clients {
-		clientAt[c.ID] = c.Name
+	return answer(out), nil
+}
+
+// day reads the lists, and finds the station that most of today's visits lie under.
+func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (station *store.Station, err error) {
+	if out.Notices, out.Left, err = notices(tx, today, "", "", listed); err != nil {
+		return nil, err
 	}
-	for _, p := range people {
-		personAt[p.ID] = p.Name
+	if out.Watch, err = lastRun(tx, today); err != nil {
+		return nil, err
 	}
-	for _, z := range zones {
-		zoneCount[z.SiteID]++
+	only := func(q *gorm.DB) *gorm.DB {
+		if mine {
+			return q.Where("v.person_id = ?", person)
+		}
+		return q
 	}
 	share := map[uuid.UUID]int{}
-	for _, v := range visits {
-		x := siteAt[v.SiteID]
-		d := DayVisit{Visit: visitOf(v), Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Zones: zoneCount[x.ID],
-			Overdue: v.ClosedOn == nil && v.DueOn.Before(today)}
-		d.Visit.SiteName, d.Visit.ClientName = x.Name, clientAt[x.ClientID]
-		if v.PersonID != nil {
-			d.Visit.PersonName = personAt[*v.PersonID]
+	for _, list := range []struct {
+		into  *[]DayVisit
+		total *int64
+		most  int
+		order string
+		where string
+		args  []any
+	}{
+		{&out.Due, &out.DueTotal, mostDue, "v.due_on DESC, v.id", "v.closed_on IS NULL AND v.due_on <= ?", []any{today}},
+		{&out.Coming, &out.ComingTotal, mostComing, "v.due_on, v.id", "v.closed_on IS NULL AND v.due_on > ? AND v.due_on <= ?",
+			[]any{today, today.AddDate(0, 0, 7)}},
+		{&out.Done, &out.DoneTotal, mostDone, "v.id", "v.closed_on = ?", []any{today}},
+	} {
+		if err := only(tx.Table("visits v").Where(list.where, list.args...)).Count(list.total).Error; err != nil {
+			return nil, err
 		}
-		switch {
-		case v.ClosedOn != nil:
-			out.Done = append(out.Done, d)
-		case v.DueOn.After(today):
-			out.Coming = append(out.Coming, d)
-		default:
-			out.Due = append(out.Due, d)
-			if x.StationID != nil {
-				share[*x.StationID]++
+		if *list.total == 0 {
+			continue
+		}
+		var rows []dayRow
+		if err := only(tx.Table("visits v").Select(dayColumns).Joins(dayJoins).Where(list.where, list.args...)).Order(list.order).
+			Limit(list.most).Scan(&rows).Error; err != nil {
+			return nil, err
+		}
+		for _, r := range rows {
+			*list.into = append(*list.into, r.visit(today))
+			if list.into == &out.Due && r.StationID != nil {
+				share[*r.StationID]++
 			}
 		}
 	}
 	drive(out.Due)
-	if len(share) == 0 {
-		for _, x := range sites {
-			if x.StationID != nil {
-				share[*x.StationID]++
-			}
+	if station, err = busiest(tx, share); err != nil {
+		return nil, err
+	}
+	return station, tx.Raw(`SELECT c.zone_id, s.name AS site_name, z.name AS zone_name, c.verdict, c.reason FROM zone_courses c
+		JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id
+		WHERE c.verdict IN ('slow', 'off-course') AND c.judged_on > ? ORDER BY c.verdict, c.judged_on DESC, s.name LIMIT ?`,
+		today.AddDate(0, 0, -horizon), mostStraying).Scan(&out.Straying).Error
+}
+
+const (
+	dayColumns = `v.*, s.name AS site_name, s.address, s.latitude, s.longitude, s.station_id, c.name AS client_name, p.name AS person_name,
+		(SELECT count(*) FROM zones z WHERE z.site_id = s.id) AS zones`
+	dayJoins = "JOIN sites s ON s.id = v.site_id JOIN clients c ON c.id = s.client_id LEFT JOIN people p ON p.id = v.person_id"
+)
+
+type dayRow struct {
+	store.Visit
+	SiteName, Address, ClientName string
+	PersonName                    *string
+	Latitude, Longitude           float64
+	StationID                     *uuid.UUID
+	Zones                         int
+}
+
+func (r dayRow) visit(today time.Time) DayVisit {
+	d := DayVisit{Visit: visitOf(r.Visit), Address: r.Address, Latitude: r.Latitude, Longitude: r.Longitude, Zones: r.Zones,
+		Overdue: r.ClosedOn == nil && r.DueOn.Before(today)}
+	d.Visit.SiteName, d.Visit.ClientName = r.SiteName, r.ClientName
+	if r.PersonName != nil {
+		d.Visit.PersonName = *r.PersonName
+	}
+	return d
+}
+
+// busiest is the station under which most visits lie; without any, that of one of the firm's sites; nil where there is none.
+func busiest(tx *gorm.DB, share map[uuid.UUID]int) (*store.Station, error) {
+	var id uuid.UUID
+	for st, n := range share {
+		if n > share[id] || (n == share[id] && st.String() < id.String()) {
+			id = st
 		}
 	}
-	if err := s.sky(tx, share, today, out); err != nil {
-		return err
+	var rows []store.Station
+	q := tx.Where("id = ?", id)
+	if id == uuid.Nil {
+		q = tx.Where("id = (SELECT station_id FROM sites WHERE station_id IS NOT NULL ORDER BY name, id LIMIT 1)")
 	}
-	var measured []uuid.UUID
-	if err := tx.Model(&store.Look{}).Distinct("zone_id").Where("looked_on > ?", today.AddDate(0, 0, -horizon)).Pluck("zone_id",
-		&measured).Error; err != nil {
-		return err
+	if err := q.Find(&rows).Error; err != nil || len(rows) == 0 {
+		return nil, err
 	}
-	for _, z := range zones {
-		for _, id := range measured {
-			if id != z.ID {
-				continue
-			}
-			r, err := s.recoveryOf(tx, z.ID, today)
-			if err != nil {
-				return err
-			}
-			if r.Verdict == "off-course" || r.Verdict == "slow" {
-				out.Straying = append(out.Straying, Straying{z.ID, siteAt[z.SiteID].Name, z.Name, r.Verdict, r.Reason})
-			}
-		}
-	}
-	return nil
+	return &rows[0], nil
 }
 
 // drive orders the visits by going from each to the nearest that is left, the northernmost first: short enough for a
@@ -188,32 +229,6 @@ func drive(list []DayVisit) {
 		list[i], list[best] = list[best], list[i]
 		list[i].Order = i + 1
 	}
-}
-
-func (s *Server) sky(tx *gorm.DB, share map[uuid.UUID]int, today time.Time, out *Day) error {
-	var id uuid.UUID
-	for st, n := range share {
-		if n > share[id] || (n == share[id] && st.String() < id.String()) {
-			id = st
-		}
-	}
-	if id == uuid.Nil {
-		return nil
-	}
-	var station store.Station
-	if err := tx.First(&station, "id = ?", id).Error; err != nil {
-		return err
-	}
-	var rows []store.StationDay
-	if err := tx.Where("station_id = ? AND day = ?", id, today).Find(&rows).Error; err != nil {
-		return err
-	}
-	days := append(weatherOf(rows), s.forecast(tx.Statement.Context, station, today, 6)...)
-	spells := sky.SprayHours(days, station.Latitude)
-	for _, d := range days {
-		out.Sky = append(out.Sky, skyOf(station, d, spells))
-	}
-	return nil
 }
 
 // skyOf says whether a day is fit for spraying, by the hour where hours are known.

@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"net/http"
 	"strings"
 	"time"
 
@@ -12,6 +11,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/units"
@@ -27,7 +27,7 @@ type Record struct {
 	Voided        bool       `json:"voided" doc:"the corrected record is void and nothing stands in its place"`
 	Action        string     `json:"action" maxLength:"60"`
 	AppliedOn     string     `json:"applied_on,omitempty" format:"date" doc:"the work clock's today when left out"`
-	AreaM2        float64    `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000" doc:"the area treated, not the area of the zone"`
+	AreaM2        float64    `json:"area_m2" minimum:"0.01" maximum:"10000000" doc:"the area treated, not the area of the zone"`
 	Product       string     `json:"product" maxLength:"200"`
 	Amount        *float64   `json:"amount,omitempty" minimum:"0" maximum:"1000000000"`
 	AmountUnit    string     `json:"amount_unit" maxLength:"20" doc:"as entered: g, kg, oz, lb, mL, L, floz, gal"`
@@ -46,7 +46,7 @@ type Record struct {
 	SignedName    string     `json:"signed_name" minLength:"1" maxLength:"120"`
 	LicenceNumber string     `json:"licence_number,omitempty" readOnly:"true"`
 	FollowUpOn    string     `json:"follow_up_on,omitempty" format:"date" doc:"when to look again; worked out from the action when left out"`
-	FollowUpID    *uuid.UUID `json:"follow_up_id,omitempty" doc:"key of the follow-up visit, made by the client; no follow-up is booked without it"`
+	FollowUpID    *uuid.UUID `json:"follow_up_id,omitempty" doc:"key of the follow-up visit, made by the client; without it none is booked"`
 }
 
 // Recorded is a record with the follow-up that was booked for it.
@@ -80,150 +80,173 @@ func outside(row *store.TreatmentRecord, z store.Zone) error {
 	return nil
 }
 
-func (s *Server) recordRoutes() {
-	operation(s, http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records",
-		RecordTreatment, func(ctx context.Context, in *struct {
-			IDPath
-			Body Record
-		}) (*body[Recorded], error) {
-			r := in.Body
-			if err := keyed(r.ID); err != nil {
-				return nil, err
+// sign puts the person's own name and, where a pesticide is recorded, corrected or voided, their licence under a record. What somebody
+// licensed has signed is undone by nobody else: the right is asked by what the record says and by what the old one said.
+func (s *Server) sign(ctx context.Context, tx *gorm.DB, row *store.TreatmentRecord, today time.Time) error {
+	var p store.Person
+	if err := tx.First(&p, "id = ?", who(ctx).Person).Error; err != nil {
+		return err
+	}
+	pesticide, on := remedy.Pesticide(row.Action) && !row.Voided, row.AppliedOn
+	if row.CorrectsID != nil {
+		var old store.TreatmentRecord
+		if err := tx.First(&old, "id = ?", *row.CorrectsID).Error; err != nil || old.ZoneID != row.ZoneID {
+			return invalid("body.corrects_id", "is no record of this zone")
+		}
+		if remedy.Pesticide(old.Action) {
+			if !pesticide {
+				pesticide, on = true, today
 			}
-			if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
-				return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
+			if err := s.accounts.Note(tx, who(ctx), whence(ctx), account.RecordVoided, &old.PersonID, remedy.Label(old.Action)); err != nil {
+				return err
 			}
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			row, wrong := r.row(who(ctx), in.ID, today, s.now())
-			if len(wrong) > 0 {
-				return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
-			}
-			var out Recorded
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var v store.Visit
-				var z store.Zone
-				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
-					return err
-				}
-				if z.SiteID != v.SiteID {
-					return invalid("body.zone_id", "is a zone of another site")
-				}
-				if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
-					return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))
-				}
-				if row.CorrectsID != nil {
-					var old store.TreatmentRecord
-					if err := tx.First(&old, "id = ?", *row.CorrectsID).Error; err != nil || old.ZoneID != row.ZoneID {
-						return invalid("body.corrects_id", "is no record of this zone")
-					}
-				}
-				if remedy.Pesticide(r.Action) && !row.Voided {
-					if !May(who(ctx).Role, RecordPesticide) {
-						return huma.Error403Forbidden("only a licensed applicator records this", field("body.action", "needs a licence"))
-					}
-					var p store.Person
-					if err := tx.First(&p, "id = ?", who(ctx).Person).Error; err != nil {
-						return err
-					}
-					if p.LicenceNumber == "" || p.LicenceUntil == nil || p.LicenceUntil.Before(row.AppliedOn) {
-						return huma.Error403Forbidden("no licence of "+p.Name+" is valid on that day",
-							field("body.applied_on", "no licence is valid that day"))
-					}
-					row.LicenceNumber = p.LicenceNumber
-				}
-				if err := outside(&row, z); err != nil {
-					return err
-				}
-				if err := store.Create(tx, &row, row.ID); err != nil {
-					return err
-				}
-				out.Record = recordOf(row)
-				days := remedy.LookAfter(r.Action)
-				if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
-					return nil
-				}
-				due := row.AppliedOn.AddDate(0, 0, days)
-				if r.FollowUpOn != "" {
-					if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
-						return err
-					}
-					if due.Before(row.AppliedOn) {
-						return invalid("body.follow_up_on", "is before the treatment")
-					}
-				}
-				next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due,
-					Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
-				if err := store.Create(tx, &next, next.ID); err != nil {
-					return err
-				}
-				f := visitOf(next)
-				out.FollowUp = &f
-				return nil
-			})
-			return answer(out), err
-		})
-	operation(s, http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", See,
-		func(ctx context.Context, in *IDPath) (*body[[]Record], error) {
-			out := []Record{}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error {
-				if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				var rows []store.TreatmentRecord
-				if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
-					return err
-				}
-				for _, r := range rows {
-					out = append(out, recordOf(r))
-				}
-				return nil
-			})
-			return answer(out), err
-		})
-	type sums struct {
-		Body struct {
-			TargetNGM2 float64 `json:"target_n_g_m2" exclusiveMinimum:"0" maximum:"25"`
-			N          float64 `json:"n_percent" exclusiveMinimum:"0" maximum:"60"`
-			P2O5       float64 `json:"p2o5_percent" minimum:"0" maximum:"100"`
-			K2O        float64 `json:"k2o_percent" minimum:"0" maximum:"100"`
-			Fe         float64 `json:"fe_percent" minimum:"0" maximum:"100"`
-			AreaM2     float64 `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000"`
-			AreaError  float64 `json:"area_error" minimum:"0" maximum:"1"`
-			Quick      bool    `json:"quick"`
 		}
 	}
-	type dose struct {
-		ProductGM2   float64  `json:"product_g_m2"`
-		ProductG     float64  `json:"product_g"`
-		N            float64  `json:"n_g_m2"`
-		P            float64  `json:"p_g_m2"`
-		K            float64  `json:"k_g_m2"`
-		Fe           float64  `json:"fe_g_m2"`
-		ErrorPercent float64  `json:"error_percent"`
-		Warnings     []string `json:"warnings" nullable:"false"`
+	if pesticide && !account.May(who(ctx).Role, account.RecordPesticide) {
+		return huma.Error403Forbidden("only a licensed applicator records, corrects or voids this", field("body.action", "needs a licence"))
 	}
-	operation(s, http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", See,
-		func(_ context.Context, in *sums) (*body[dose], error) {
-			b := in.Body
-			d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
-			if err != nil {
-				return nil, huma.Error422UnprocessableEntity(err.Error())
+	if pesticide && (p.LicenceNumber == "" || p.LicenceUntil == nil || p.LicenceUntil.Before(on)) {
+		return huma.Error403Forbidden("no licence of "+p.Name+" is valid on that day", field("body.applied_on", "no licence is valid that day"))
+	}
+	if !strings.EqualFold(strings.TrimSpace(row.SignedName), p.Name) {
+		return invalid("body.signed_name", "is not your name: sign as "+p.Name)
+	}
+	row.SignedName = p.Name
+	if pesticide {
+		row.LicenceNumber = p.LicenceNumber
+	}
+	return nil
+}
+
+// recordTreatment answers POST /visits/{id}/records: record a treatment and book its follow-up.
+func (s *Server) recordTreatment(ctx context.Context, in *struct {
+	IDPath
+	Body Record
+}) (*body[Recorded], error) {
+	r := in.Body
+	if err := keyed(r.ID); err != nil {
+		return nil, err
+	}
+	if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
+		return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	row, wrong := r.row(who(ctx), in.ID, today, s.now())
+	if len(wrong) > 0 {
+		return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
+	}
+	var out Recorded
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var v store.Visit
+		var z store.Zone
+		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
+			return err
+		}
+		if z.SiteID != v.SiteID {
+			return invalid("body.zone_id", "is a zone of another site")
+		}
+		if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
+			return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))
+		}
+		if err := s.sign(ctx, tx, &row, today); err != nil {
+			return err
+		}
+		if err := outside(&row, z); err != nil {
+			return err
+		}
+		if err := store.Create(tx, &row, row.ID); err != nil {
+			return err
+		}
+		out.Record = recordOf(row)
+		days := remedy.LookAfter(r.Action)
+		if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+			return nil
+		}
+		due := row.AppliedOn.AddDate(0, 0, days)
+		if r.FollowUpOn != "" {
+			if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
+				return err
 			}
-			round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
-			out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
-			out.Warnings = append(out.Warnings, d.Warnings...)
-			return answer(out), nil
-		})
+			if due.Before(row.AppliedOn) {
+				return invalid("body.follow_up_on", "is before the treatment")
+			}
+		}
+		next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due,
+			Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
+		if err := store.Create(tx, &next, next.ID); err != nil {
+			return err
+		}
+		f := visitOf(next)
+		out.FollowUp = &f
+		return nil
+	})
+	return answer(out), err
+}
+
+// listRecords answers GET /zones/{id}/records: all records of a zone, the corrected ones too.
+func (s *Server) listRecords(ctx context.Context, in *IDPath) (*body[[]Record], error) {
+	out := []Record{}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		if err := tx.First(&store.Zone{}, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		var rows []store.TreatmentRecord
+		if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
+			return err
+		}
+		for _, r := range rows {
+			out = append(out, recordOf(r))
+		}
+		return nil
+	})
+	return answer(out), err
+}
+
+type sums struct {
+	Body struct {
+		TargetNGM2 float64 `json:"target_n_g_m2" exclusiveMinimum:"0" maximum:"25"`
+		N          float64 `json:"n_percent" minimum:"0.1" maximum:"60"`
+		P2O5       float64 `json:"p2o5_percent" minimum:"0" maximum:"100"`
+		K2O        float64 `json:"k2o_percent" minimum:"0" maximum:"100"`
+		Fe         float64 `json:"fe_percent" minimum:"0" maximum:"100"`
+		AreaM2     float64 `json:"area_m2" minimum:"0.01" maximum:"10000000"`
+		AreaError  float64 `json:"area_error" minimum:"0" maximum:"1"`
+		Quick      bool    `json:"quick"`
+	}
+}
+
+type dose struct {
+	ProductGM2   float64  `json:"product_g_m2"`
+	ProductG     float64  `json:"product_g"`
+	N            float64  `json:"n_g_m2"`
+	P            float64  `json:"p_g_m2"`
+	K            float64  `json:"k_g_m2"`
+	Fe           float64  `json:"fe_g_m2"`
+	ErrorPercent float64  `json:"error_percent"`
+	Warnings     []string `json:"warnings" nullable:"false"`
+}
+
+// workOutNitrogen answers POST /amounts/nitrogen: product for a target of nitrogen.
+func (s *Server) workOutNitrogen(_ context.Context, in *sums) (*body[dose], error) {
+	b := in.Body
+	d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
+	out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
+	out.Warnings = append(out.Warnings, d.Warnings...)
+	return answer(out), nil
 }
 
 // row checks what the record itself can be checked for.
-func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row store.TreatmentRecord, wrong []error) {
+func (r Record) row(id account.Identity, visit uuid.UUID, today, at time.Time) (row store.TreatmentRecord, wrong []error) {
 	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided,
 		Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2,
 		PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry,
@@ -239,6 +262,8 @@ func (r Record) row(id identity, visit uuid.UUID, today, at time.Time) (row stor
 			refuse("applied_on", "is not a date (YYYY-MM-DD)")
 		case d.After(today):
 			refuse("applied_on", "is in the future")
+		case d.Before(today.AddDate(-1, 0, 0)):
+			refuse("applied_on", "is more than a year ago: what is older is no record of yours")
 		default:
 			row.AppliedOn = d
 		}

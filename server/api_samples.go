@@ -7,7 +7,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -15,15 +14,17 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/exchange/labfile"
+	"hodos/exchange/refusal"
 	"hodos/store"
 )
 
 // Laboratory is what analyses samples. In the demo it is simulated; without one, results come in as files.
 type Laboratory interface {
 	Name() string
-	Analyse(c diagnosis.Case, kind string, seed uint64) map[string]diagnosis.Value
+	Analyse(c evidence.Case, kind string, seed uint64) map[string]knowledge.Value
 }
 
 // Sample is a sample for the laboratory, with its result once it is back.
@@ -73,10 +74,22 @@ type SampleForm struct {
 
 // handling is how a sample is packed (extension practice).
 var handling = map[string][]string{
-	"soil":     {"12 to 15 cores, 75 to 100 mm deep, thatch off, mixed in a clean bucket", "Air-dry; fill the bag to the line, about half a litre", "Mehlich-3 for phosphorus and potassium, DTPA for iron, saturated paste for salts: ask for these, or note the method"},
-	"disease":  {"One plug 100 mm across from the edge of an active patch, half good and half bad, before any fungicide", "Wrap the soil in foil, leave the blades dry and free, no plastic round them", "Send early in the week, cool, never frozen"},
-	"nematode": {"15 to 20 cores, 100 mm deep, from the margin between good and bad", "Seal in plastic at once, keep at 10 to 15 °C, out of the sun", "Do not dry and do not freeze: the animals must arrive alive"},
-	"tissue":   {"Clippings of the last mowing, two handfuls, free of soil", "Paper bag, dry"},
+	"soil": {
+		"12 to 15 cores, 75 to 100 mm deep, thatch off, mixed in a clean bucket",
+		"Air-dry; fill the bag to the line, about half a litre",
+		"Mehlich-3 for phosphorus and potassium, DTPA for iron, saturated paste for salts: ask for these, or note the method",
+	},
+	"disease": {
+		"One plug 100 mm across from the edge of an active patch, half good and half bad, before any fungicide",
+		"Wrap the soil in foil, leave the blades dry and free, no plastic round them",
+		"Send early in the week, cool, never frozen",
+	},
+	"nematode": {
+		"15 to 20 cores, 100 mm deep, from the margin between good and bad",
+		"Seal in plastic at once, keep at 10 to 15 °C, out of the sun",
+		"Do not dry and do not freeze: the animals must arrive alive",
+	},
+	"tissue": {"Clippings of the last mowing, two handfuls, free of soil", "Paper bag, dry"},
 }
 
 // How long a result speaks for its zone (judgement).
@@ -85,7 +98,7 @@ var resultDays = map[string]int{"soil": 730, "disease": 60, "nematode": 365, "ti
 func sampleNumber(n int) string { return fmt.Sprintf("S-%04d", n) }
 
 func sampleDays(kind string) int {
-	p, _ := diagnosis.ProcedureByID(labfile.Kinds[kind])
+	p, _ := knowledge.ProcedureByID(labfile.Kinds[kind])
 	return p.Days
 }
 
@@ -95,7 +108,12 @@ func samplesOf(tx *gorm.DB, today time.Time, where string, args ...any) ([]Sampl
 		store.Sample
 		Site, Zone, Person string
 	}
-	err := tx.Raw("SELECT a.*, s.name AS site, z.name AS zone, p.name AS person FROM samples a JOIN zones z ON z.id = a.zone_id JOIN sites s ON s.id = z.site_id JOIN people p ON p.id = a.person_id WHERE "+where+" ORDER BY a.number DESC", args...).Scan(&rows).Error
+	err := tx.Raw(
+		`SELECT a.*, s.name AS site, z.name AS zone, p.name AS person FROM samples a JOIN zones z ON z.id = a.zone_id
+		JOIN sites s ON s.id = z.site_id JOIN people p ON p.id = a.person_id WHERE `+where+` ORDER BY a.number DESC`,
+		args...).Scan(
+		&rows,
+	).Error
 	out := make([]Sample, 0, len(rows))
 	for _, r := range rows {
 		x := Sample{ID: r.ID, Number: sampleNumber(r.Number), VisitID: r.VisitID, ZoneID: r.ZoneID, Kind: r.Kind,
@@ -113,133 +131,132 @@ func samplesOf(tx *gorm.DB, today time.Time, where string, args ...any) ([]Sampl
 	return out, err
 }
 
-func (s *Server) sampleRoutes() {
-	type visitSample struct {
-		IDPath
-		Body NewSample
-	}
-	operation(s, http.MethodPost, "/visits/{id}/samples", "take-sample", "Take a sample for the laboratory", "samples", AnswerChecks,
-		func(ctx context.Context, in *visitSample) (*body[Sample], error) {
-			b := in.Body
-			if err := keyed(b.ID); err != nil {
-				return nil, err
-			}
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			var out []Sample
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var v store.Visit
-				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				if err := sameSite(tx, b.ZoneID, v.SiteID); err != nil {
-					return err
-				}
-				// the firm's row is held, so that two samples never get one number
-				var firm store.Firm
-				if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).First(&firm).Error; err != nil {
-					return err
-				}
-				var last int
-				if err := tx.Raw("SELECT coalesce(max(number), 0) FROM samples").Scan(&last).Error; err != nil {
-					return err
-				}
-				row := store.Sample{ID: b.ID, FirmID: firm.ID, Number: last + 1, VisitID: v.ID, ZoneID: b.ZoneID, Kind: b.Kind, TakenOn: today,
-					ExpectedOn: today.AddDate(0, 0, sampleDays(b.Kind)), Cores: b.Cores, DepthMM: b.DepthMM, Note: b.Note, PersonID: who(ctx).Person,
-					RecordedAt: s.now().UTC()}
-				if err := store.Create(tx, &row, row.ID); err != nil {
-					return err
-				}
-				out, err = samplesOf(tx, today, "a.id = ?", row.ID)
-				return err
-			})
-			if err != nil {
-				return nil, err
-			}
-			return answer(out[0]), nil
-		})
-	type filter struct {
-		Zone uuid.UUID `query:"zone" format:"uuid" doc:"all zones when left out"`
-		Open bool      `query:"open" doc:"only those whose result is awaited or came within the last week"`
-	}
-	operation(s, http.MethodGet, "/samples", "list-samples", "Samples, the newest first", "samples", See,
-		func(ctx context.Context, in *filter) (*body[[]Sample], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			out := []Sample{}
-			err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-				where, args := "true", []any{}
-				if in.Zone != uuid.Nil {
-					where, args = where+" AND a.zone_id = ?", append(args, in.Zone)
-				}
-				if in.Open {
-					where, args = where+" AND (a.returned_on IS NULL OR a.returned_on > ?)", append(args, today.AddDate(0, 0, -7))
-				}
-				out, err = samplesOf(tx, today, where, args...)
-				return err
-			})
-			return answer(out), err
-		})
-	operation(s, http.MethodGet, "/samples/{id}/form", "get-sample-form", "The form that goes with a sample", "samples", See,
-		func(ctx context.Context, in *IDPath) (*body[SampleForm], error) {
-			out, err := s.sampleForm(ctx, in.ID)
-			return answer(out), err
-		})
-	type resultInput struct {
-		IDPath
-		Body struct {
-			Text string `json:"text" minLength:"1" maxLength:"1000000" doc:"the file as it came: the JSON or the CSV form of docs/formats.md"`
-		}
-	}
-	operation(s, http.MethodPost, "/samples/{id}/result", "take-result", "Take in a laboratory's result", "samples", AnswerChecks,
-		func(ctx context.Context, in *resultInput) (*body[Sample], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			var out []Sample
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var row store.Sample
-				if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				r, err := labfile.Read(bytes.NewReader([]byte(in.Body.Text)), sampleNumber(row.Number), row.Kind)
-				var refusal *labfile.Refusal
-				if errors.As(err, &refusal) {
-					details := make([]error, len(refusal.Problems))
-					for i, p := range refusal.Problems {
-						details[i] = field("body.text: "+p.Where, p.Reason)
-					}
-					return huma.Error422UnprocessableEntity("the result is refused; nothing of it was taken", details...)
-				}
-				if err != nil {
-					return err
-				}
-				if row.Result != nil {
-					return huma.Error409Conflict("the result of this sample is in already; it stays as it came")
-				}
-				origin := "csv"
-				if t := bytes.TrimSpace([]byte(in.Body.Text)); t[0] == '{' {
-					origin = "json"
-				}
-				if err := keepResult(tx, row, r.Values, origin, r.Laboratory, today); err != nil {
-					return err
-				}
-				out, err = samplesOf(tx, today, "a.id = ?", row.ID)
-				return err
-			})
-			if err != nil {
-				return nil, err
-			}
-			return answer(out[0]), nil
-		})
+type visitSample struct {
+	IDPath
+	Body NewSample
 }
 
-func keepResult(tx *gorm.DB, row store.Sample, values map[string]diagnosis.Value, origin, laboratory string, on time.Time) error {
+// takeSample answers POST /visits/{id}/samples: take a sample for the laboratory.
+func (s *Server) takeSample(ctx context.Context, in *visitSample) (*body[Sample], error) {
+	b := in.Body
+	if err := keyed(b.ID); err != nil {
+		return nil, err
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	var out []Sample
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var v store.Visit
+		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		if err := sameSite(tx, b.ZoneID, v.SiteID); err != nil {
+			return err
+		}
+		// the firm's row is held, so that two samples never get one number
+		var firm store.Firm
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).First(&firm).Error; err != nil {
+			return err
+		}
+		var last int
+		if err := tx.Raw("SELECT coalesce(max(number), 0) FROM samples").Scan(&last).Error; err != nil {
+			return err
+		}
+		row := store.Sample{ID: b.ID, FirmID: firm.ID, Number: last + 1, VisitID: v.ID, ZoneID: b.ZoneID, Kind: b.Kind, TakenOn: today,
+			ExpectedOn: today.AddDate(0, 0, sampleDays(b.Kind)), Cores: b.Cores, DepthMM: b.DepthMM, Note: b.Note, PersonID: who(ctx).Person,
+			RecordedAt: s.now().UTC()}
+		if err := store.Create(tx, &row, row.ID); err != nil {
+			return err
+		}
+		out, err = samplesOf(tx, today, "a.id = ?", row.ID)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return answer(out[0]), nil
+}
+
+type filter struct {
+	Zone uuid.UUID `query:"zone" format:"uuid" doc:"all zones when left out"`
+	Open bool      `query:"open" doc:"only those whose result is awaited or came within the last week"`
+}
+
+// listSamples answers GET /samples: samples, the newest first.
+func (s *Server) listSamples(ctx context.Context, in *filter) (*body[[]Sample], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	out := []Sample{}
+	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		where, args := "true", []any{}
+		if in.Zone != uuid.Nil {
+			where, args = where+" AND a.zone_id = ?", append(args, in.Zone)
+		}
+		if in.Open {
+			where, args = where+" AND (a.returned_on IS NULL OR a.returned_on > ?)", append(args, today.AddDate(0, 0, -7))
+		}
+		out, err = samplesOf(tx, today, where, args...)
+		return err
+	})
+	return answer(out), err
+}
+
+// getSampleForm answers GET /samples/{id}/form: the form that goes with a sample.
+func (s *Server) getSampleForm(ctx context.Context, in *IDPath) (*body[SampleForm], error) {
+	out, err := s.sampleForm(ctx, in.ID)
+	return answer(out), err
+}
+
+type resultInput struct {
+	IDPath
+	Body struct {
+		Text string `json:"text" minLength:"1" maxLength:"1000000" doc:"the file as it came: the JSON or the CSV form of docs/formats.md"`
+	}
+}
+
+// takeResult answers POST /samples/{id}/result: take in a laboratory's result.
+func (s *Server) takeResult(ctx context.Context, in *resultInput) (*body[Sample], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	var out []Sample
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var row store.Sample
+		if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		r, err := labfile.Read(bytes.NewReader([]byte(in.Body.Text)), sampleNumber(row.Number), row.Kind)
+		if r := (*refusal.Refusal)(nil); errors.As(err, &r) {
+			return refusedWhole("the result is refused; nothing of it was taken", "body.text: ", r)
+		}
+		if err != nil {
+			return err
+		}
+		if row.Result != nil {
+			return huma.Error409Conflict("the result of this sample is in already; it stays as it came")
+		}
+		origin := "csv"
+		if t := bytes.TrimSpace([]byte(in.Body.Text)); t[0] == '{' {
+			origin = "json"
+		}
+		if err := keepResult(tx, row, r.Values, origin, r.Laboratory, today); err != nil {
+			return err
+		}
+		out, err = samplesOf(tx, today, "a.id = ?", row.ID)
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return answer(out[0]), nil
+}
+
+func keepResult(tx *gorm.DB, row store.Sample, values map[string]knowledge.Value, origin, laboratory string, on time.Time) error {
 	plain := map[string]any{}
 	for id, v := range values {
 		plain[id] = v.Plain()
@@ -280,7 +297,7 @@ func (s *Server) collect(ctx context.Context, today time.Time) error {
 
 // readResults adds what came back from the laboratory: for the visit on which the sample was taken whenever it came, for
 // others while it still speaks for the zone. An answer on site goes before it.
-func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
+func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
 	var rows []store.Sample
 	if err := tx.Where("zone_id = ? AND result IS NOT NULL AND (visit_id = ? OR returned_on <= ?)", zone, visit,
 		date).Order("taken_on DESC, number DESC").Find(&rows).Error; err != nil {
@@ -295,11 +312,11 @@ func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosi
 			return err
 		}
 		for id, plain := range values {
-			f, ok := diagnosis.FindingByID(id)
+			f, ok := knowledge.FindingByID(id)
 			if _, said := c.Findings[id]; said || !ok {
 				continue
 			}
-			if v, err := diagnosis.ValueOf(f, plain); err == nil {
+			if v, err := knowledge.ValueOf(f, plain); err == nil {
 				c.Findings[id] = v
 			}
 		}
@@ -341,13 +358,13 @@ func (s *Server) sampleForm(ctx context.Context, id uuid.UUID) (SampleForm, erro
 	if c.Lawn.AreaM2 != nil {
 		out.AreaM2 = *c.Lawn.AreaM2
 	}
-	for _, f := range diagnosis.Findings() {
+	for _, f := range knowledge.Findings() {
 		if v, ok := c.Findings[f.ID]; ok && f.Station != "lab" && f.Station != "ask" {
-			out.Findings = append(out.Findings, diagnosis.InWords(&f, f.ID, v))
+			out.Findings = append(out.Findings, knowledge.InWords(&f, f.ID, v))
 		}
 	}
 	for i, x := range sc.Diagnosis.Causes {
-		if cause, ok := diagnosis.CauseByID(x.ID); ok && i < 4 && x.Probability >= .05 {
+		if cause, ok := knowledge.CauseByID(x.ID); ok && i < 4 && x.Probability >= .05 {
 			out.Suspected = append(out.Suspected, fmt.Sprintf("%s, %.0f %%", cause.Label, x.Probability*100))
 		}
 	}

@@ -1,10 +1,12 @@
 package server
 
 import (
+	"cmp"
 	"context"
+	"encoding/base64"
 	"encoding/json"
 	"fmt"
-	"net/http"
+	"math"
 	"strings"
 	"time"
 
@@ -22,7 +24,7 @@ type Client struct {
 	Phone   string    `json:"phone" maxLength:"60"`
 	Email   string    `json:"email" maxLength:"200"`
 	Notes   string    `json:"notes" maxLength:"4000"`
-	Version int       `json:"version" minimum:"0"`
+	Version int       `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 // Site is one property.
@@ -37,7 +39,7 @@ type Site struct {
 	Timezone       string    `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name"`
 	LinesLocatedOn *string   `json:"lines_located_on" nullable:"true" doc:"YYYY-MM-DD when buried lines were last located; empty for never"`
 	AccessNotes    string    `json:"access_notes" maxLength:"2000"`
-	Version        int       `json:"version" minimum:"0"`
+	Version        int       `json:"version" minimum:"0" maximum:"2147483646"`
 	Zones          []Zone    `json:"zones,omitempty" readOnly:"true"`
 }
 
@@ -61,7 +63,7 @@ type Zone struct {
 	Irrigated   *bool     `json:"irrigated" nullable:"true" required:"false"`
 	TargetCover float64   `json:"target_cover" exclusiveMinimum:"0" maximum:"1"`
 	Policy      Policy    `json:"policy"`
-	Version     int       `json:"version" minimum:"0"`
+	Version     int       `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 func zoneOf(z store.Zone) Zone {
@@ -106,7 +108,7 @@ func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) 
 func nearest(stations []store.Station, lat, lon float64) *uuid.UUID {
 	best, least := (*uuid.UUID)(nil), 1.4*1.4
 	for i := range stations {
-		dy, dx := stations[i].Latitude-lat, (stations[i].Longitude-lon)*.8
+		dy, dx := stations[i].Latitude-lat, (stations[i].Longitude-lon)*math.Cos(lat*math.Pi/180)
 		if d := dy*dy + dx*dx; d < least {
 			best, least = &stations[i].ID, d
 		}
@@ -126,157 +128,308 @@ func keyed(id uuid.UUID) error {
 	return nil
 }
 
-func (s *Server) siteRoutes() {
-	operation(s, http.MethodGet, "/clients", "list-clients", "All clients", "sites", See,
-		func(ctx context.Context, _ *struct{}) (*body[[]Client], error) {
-			out := []Client{}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error {
-				var rows []store.Client
-				if err := tx.Order("name").Find(&rows).Error; err != nil {
-					return err
-				}
-				for _, r := range rows {
-					out = append(out, Client{r.ID, r.Name, r.Phone, r.Email, r.Notes, r.Version})
-				}
-				return nil
-			})
-			return answer(out), err
-		})
-	operation(s, http.MethodPost, "/clients", "create-client", "Add a client", "sites", KeepSites,
-		func(ctx context.Context, in *body[Client]) (*body[Client], error) {
-			c := in.Body
-			if err := keyed(c.ID); err != nil {
-				return nil, err
-			}
-			row := store.Client{ID: c.ID, FirmID: who(ctx).Firm, Name: strings.TrimSpace(c.Name), Phone: c.Phone, Email: c.Email, Notes: c.Notes,
-				Version: 1}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-			return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
-		})
-	type clientChange struct {
-		IDPath
-		Body Client
+// listInput asks for a page of a list: what to look for, where the page before ended, and how long it is.
+type listInput struct {
+	Find  string `query:"find" maxLength:"100" doc:"words that the name, client or address must hold"`
+	After string `query:"after" maxLength:"400" doc:"next of the page before"`
+	Limit int    `query:"limit" minimum:"1" maximum:"100" default:"50"`
+}
+
+// Clients are a page of clients by name.
+type Clients struct {
+	Clients []Client `json:"clients" nullable:"false"`
+	Next    string   `json:"next,omitempty" doc:"where the next page begins; left out on the last"`
+}
+
+// Sites are a page of sites by name, each with its zones.
+type Sites struct {
+	Sites []Site `json:"sites" nullable:"false"`
+	Next  string `json:"next,omitempty" doc:"where the next page begins; left out on the last"`
+	Total int64  `json:"total" doc:"sites of the firm that fit"`
+}
+
+// cursor is where a page ends: the name and the key of its last line.
+type cursor struct {
+	Name string    `json:"n"`
+	ID   uuid.UUID `json:"i"`
+}
+
+func (c cursor) text() string {
+	b, _ := json.Marshal(c)
+	return base64.RawURLEncoding.EncodeToString(b)
+}
+
+func cursorOf(text string) (c cursor, err error) {
+	b, err := base64.RawURLEncoding.DecodeString(text)
+	if err == nil {
+		err = json.Unmarshal(b, &c)
 	}
-	operation(s, http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", KeepSites,
-		func(ctx context.Context, in *clientChange) (*body[Client], error) {
-			c := in.Body
-			err := s.inFirm(ctx, func(tx *gorm.DB) error {
-				return store.Change(tx, &store.Client{}, in.ID, c.Version, map[string]any{"name": strings.TrimSpace(c.Name), "phone": c.Phone,
-					"email": c.Email, "notes": c.Notes})
-			})
-			c.ID, c.Version = in.ID, c.Version+1
-			return answer(c), err
-		})
-	operation(s, http.MethodGet, "/sites", "list-sites", "All sites with their zones", "sites", See,
-		func(ctx context.Context, _ *struct{}) (*body[[]Site], error) {
-			out := []Site{}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error {
-				var sites []store.Site
-				var zones []store.Zone
-				var clients []store.Client
-				if err := tx.Order("name").Find(&sites).Error; err != nil {
-					return err
-				}
-				if err := tx.Order("name").Find(&zones).Error; err != nil {
-					return err
-				}
-				if err := tx.Find(&clients).Error; err != nil {
-					return err
-				}
-				for _, x := range sites {
-					site := siteOf(x)
-					for _, c := range clients {
-						if c.ID == x.ClientID {
-							site.ClientName = c.Name
-						}
-					}
-					for _, z := range zones {
-						if z.SiteID == x.ID {
-							site.Zones = append(site.Zones, zoneOf(z))
-						}
-					}
-					out = append(out, site)
-				}
-				return nil
-			})
-			return answer(out), err
-		})
-	operation(s, http.MethodPost, "/sites", "create-site", "Add a site", "sites", KeepSites,
-		func(ctx context.Context, in *body[Site]) (*body[Site], error) {
-			if err := keyed(in.Body.ID); err != nil {
-				return nil, err
-			}
-			stations, err := s.stations(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			row, err := in.Body.row(who(ctx).Firm, stations)
-			if err != nil {
-				return nil, err
-			}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-			return answer(siteOf(row)), err
-		})
-	type siteChange struct {
-		IDPath
-		Body Site
+	if err != nil {
+		return c, invalid("query.after", "is not where a page ended")
 	}
-	operation(s, http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", KeepSites,
-		func(ctx context.Context, in *siteChange) (*body[Site], error) {
-			stations, err := s.stations(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			r, err := in.Body.row(who(ctx).Firm, stations)
-			if err != nil {
-				return nil, err
-			}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID,
-					"name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone,
-					"lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
-			})
-			out := in.Body
-			out.ID, out.Version = in.ID, out.Version+1
-			return answer(out), err
-		})
-	operation(s, http.MethodGet, "/sites/{id}/history", "get-site-history", "All visits of a site and the diagnoses that were given",
-		"sites", See, func(ctx context.Context, in *IDPath) (*body[History], error) {
-			out := History{Visits: []Visit{}, Given: []Given{}, Offenders: []Offender{}}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error { return history(tx, in.ID, &out) })
-			return answer(out), err
-		})
-	operation(s, http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", KeepSites,
-		func(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
-			z := in.Body
-			if err := keyed(z.ID); err != nil {
-				return nil, err
-			}
-			c, err := z.columns()
-			if err != nil {
-				return nil, err
-			}
-			row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError,
-				Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover,
-				Policy: c["policy"].(store.JSON), Version: 1}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-			return answer(zoneOf(row)), err
-		})
-	type zoneChange struct {
-		IDPath
-		Body Zone
+	return c, nil
+}
+
+// like is a pattern that finds a word anywhere, with what a pattern gives a meaning of its own taken literally.
+func like(word string) string {
+	return "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(word) + "%"
+}
+
+// page narrows a list to the lines after the cursor, one more than asked for: it tells whether there is a next page.
+func (in *listInput) page(q *gorm.DB, name, id string) (*gorm.DB, error) {
+	if in.After != "" {
+		c, err := cursorOf(in.After)
+		if err != nil {
+			return nil, err
+		}
+		q = q.Where("("+name+", "+id+") > (?, ?)", c.Name, c.ID)
 	}
-	operation(s, http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", KeepSites,
-		func(ctx context.Context, in *zoneChange) (*body[Zone], error) {
-			c, err := in.Body.columns()
-			if err != nil {
-				return nil, err
-			}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Change(tx, &store.Zone{}, in.ID, in.Body.Version, c) })
-			out := in.Body
-			out.ID, out.Version = in.ID, out.Version+1
-			return answer(out), err
-		})
+	return q.Order(name + ", " + id).Limit(in.Limit + 1), nil
+}
+
+// listClients answers GET /clients: clients by name, a page at a time.
+func (s *Server) listClients(ctx context.Context, in *listInput) (*body[Clients], error) {
+	out := Clients{Clients: []Client{}}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		q := tx.Model(&store.Client{})
+		for _, word := range strings.Fields(in.Find) {
+			q = q.Where("name ILIKE ?", like(word))
+		}
+		q, err := in.page(q, "name", "id")
+		if err != nil {
+			return err
+		}
+		var rows []store.Client
+		if err := q.Find(&rows).Error; err != nil {
+			return err
+		}
+		if len(rows) > in.Limit {
+			rows = rows[:in.Limit]
+			out.Next = cursor{rows[in.Limit-1].Name, rows[in.Limit-1].ID}.text()
+		}
+		for _, r := range rows {
+			out.Clients = append(out.Clients, clientOf(r))
+		}
+		return nil
+	})
+	return answer(out), err
+}
+
+func clientOf(r store.Client) Client {
+	return Client{r.ID, r.Name, r.Phone, r.Email, r.Notes, r.Version}
+}
+
+// getClient answers GET /clients/{id}.
+func (s *Server) getClient(ctx context.Context, in *IDPath) (*body[Client], error) {
+	var row store.Client
+	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&row, "id = ?", in.ID).Error })
+	return answer(clientOf(row)), err
+}
+
+// createClient answers POST /clients: add a client.
+func (s *Server) createClient(ctx context.Context, in *body[Client]) (*body[Client], error) {
+	c := in.Body
+	if err := keyed(c.ID); err != nil {
+		return nil, err
+	}
+	row := store.Client{ID: c.ID, FirmID: who(ctx).Firm, Name: strings.TrimSpace(c.Name), Phone: c.Phone, Email: c.Email, Notes: c.Notes,
+		Version: 1}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+	return answer(Client{row.ID, row.Name, row.Phone, row.Email, row.Notes, row.Version}), err
+}
+
+type clientChange struct {
+	IDPath
+	Body Client
+}
+
+// changeClient answers PUT /clients/{id}: change a client.
+func (s *Server) changeClient(ctx context.Context, in *clientChange) (*body[Client], error) {
+	c := in.Body
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		return store.Change(tx, &store.Client{}, in.ID, c.Version, map[string]any{"name": strings.TrimSpace(c.Name), "phone": c.Phone,
+			"email": c.Email, "notes": c.Notes})
+	})
+	c.ID, c.Version = in.ID, c.Version+1
+	return answer(c), err
+}
+
+// listSites answers GET /sites: sites by name with their zones, a page at a time, found by site, client or address.
+func (s *Server) listSites(ctx context.Context, in *listInput) (*body[Sites], error) {
+	out := Sites{Sites: []Site{}}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		q := tx.Table("sites").Joins("JOIN clients ON clients.id = sites.client_id")
+		for _, word := range strings.Fields(in.Find) {
+			q = q.Where("sites.name ILIKE ? OR clients.name ILIKE ? OR sites.address ILIKE ?", like(word), like(word), like(word))
+		}
+		counted := q
+		if strings.TrimSpace(in.Find) == "" {
+			counted = tx.Table("sites")
+		}
+		if err := counted.Session(&gorm.Session{}).Count(&out.Total).Error; err != nil {
+			return err
+		}
+		q, err := in.page(q.Session(&gorm.Session{}).Select("sites.*, clients.name AS client"), "sites.name", "sites.id")
+		if err != nil {
+			return err
+		}
+		var rows []siteRow
+		if err := q.Find(&rows).Error; err != nil {
+			return err
+		}
+		if len(rows) > in.Limit {
+			rows = rows[:in.Limit]
+			out.Next = cursor{rows[in.Limit-1].Name, rows[in.Limit-1].ID}.text()
+		}
+		out.Sites, err = withZones(tx, rows)
+		return err
+	})
+	return answer(out), err
+}
+
+type siteRow struct {
+	store.Site
+	Client string
+}
+
+// withZones puts the zones to some sites, with one question.
+func withZones(tx *gorm.DB, rows []siteRow) ([]Site, error) {
+	out, at, keys := make([]Site, len(rows)), map[uuid.UUID]int{}, make([]uuid.UUID, len(rows))
+	for i, r := range rows {
+		out[i] = siteOf(r.Site)
+		out[i].ClientName = r.Client
+		at[r.ID], keys[i] = i, r.ID
+	}
+	if len(rows) == 0 {
+		return out, nil
+	}
+	var zones []store.Zone
+	if err := tx.Where("site_id IN ?", keys).Order("name, id").Find(&zones).Error; err != nil {
+		return nil, err
+	}
+	for _, z := range zones {
+		i := at[z.SiteID]
+		out[i].Zones = append(out[i].Zones, zoneOf(z))
+	}
+	return out, nil
+}
+
+// oneSite reads one site with its client's name and its zones; ErrNotFound when there is none.
+func oneSite(tx *gorm.DB, where string, args ...any) (Site, error) {
+	var rows []siteRow
+	if err := tx.Raw("SELECT s.*, c.name AS client FROM sites s JOIN clients c ON c.id = s.client_id WHERE "+where, args...).
+		Scan(&rows).
+		Error; err != nil {
+		return Site{}, err
+	}
+	sites, err := withZones(tx, rows)
+	if err != nil || len(sites) == 0 {
+		return Site{}, cmp.Or(err, store.ErrNotFound)
+	}
+	return sites[0], nil
+}
+
+// getSite answers GET /sites/{id}: a site with its zones.
+func (s *Server) getSite(ctx context.Context, in *IDPath) (*body[Site], error) {
+	var out Site
+	err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		out, err = oneSite(tx, "s.id = ?", in.ID)
+		return err
+	})
+	return answer(out), err
+}
+
+// getSiteOfZone answers GET /zones/{id}/site: the site that a zone belongs to, with all its zones.
+func (s *Server) getSiteOfZone(ctx context.Context, in *IDPath) (*body[Site], error) {
+	var out Site
+	err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		out, err = oneSite(tx, "s.id = (SELECT site_id FROM zones WHERE id = ?)", in.ID)
+		return err
+	})
+	return answer(out), err
+}
+
+// createSite answers POST /sites: add a site.
+func (s *Server) createSite(ctx context.Context, in *body[Site]) (*body[Site], error) {
+	if err := keyed(in.Body.ID); err != nil {
+		return nil, err
+	}
+	stations, err := s.stations(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	row, err := in.Body.row(who(ctx).Firm, stations)
+	if err != nil {
+		return nil, err
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+	return answer(siteOf(row)), err
+}
+
+type siteChange struct {
+	IDPath
+	Body Site
+}
+
+// changeSite answers PUT /sites/{id}: change a site.
+func (s *Server) changeSite(ctx context.Context, in *siteChange) (*body[Site], error) {
+	stations, err := s.stations(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	r, err := in.Body.row(who(ctx).Firm, stations)
+	if err != nil {
+		return nil, err
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID,
+			"name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone,
+			"lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
+	})
+	out := in.Body
+	out.ID, out.Version = in.ID, out.Version+1
+	return answer(out), err
+}
+
+// getSiteHistory answers GET /sites/{id}/history: all visits of a site and the diagnoses that were given.
+func (s *Server) getSiteHistory(ctx context.Context, in *IDPath) (*body[History], error) {
+	out := History{Visits: []Visit{}, Given: []Given{}, Offenders: []Offender{}}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error { return history(tx, in.ID, &out) })
+	return answer(out), err
+}
+
+// createZone answers POST /zones: add a zone to a site.
+func (s *Server) createZone(ctx context.Context, in *body[Zone]) (*body[Zone], error) {
+	z := in.Body
+	if err := keyed(z.ID); err != nil {
+		return nil, err
+	}
+	c, err := z.columns()
+	if err != nil {
+		return nil, err
+	}
+	row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError,
+		Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover,
+		Policy: c["policy"].(store.JSON), Version: 1}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+	return answer(zoneOf(row)), err
+}
+
+type zoneChange struct {
+	IDPath
+	Body Zone
+}
+
+// changeZone answers PUT /zones/{id}: change a zone.
+func (s *Server) changeZone(ctx context.Context, in *zoneChange) (*body[Zone], error) {
+	c, err := in.Body.columns()
+	if err != nil {
+		return nil, err
+	}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Change(tx, &store.Zone{}, in.ID, in.Body.Version, c) })
+	out := in.Body
+	out.ID, out.Version = in.ID, out.Version+1
+	return answer(out), err
 }
 
 // Offender is a zone that had the same cause more than once within three years: the remedy was for the symptom.

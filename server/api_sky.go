@@ -4,13 +4,13 @@ import (
 	"bytes"
 	"context"
 	"math"
-	"net/http"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/units"
@@ -117,7 +117,7 @@ func bandLabel(id string) string {
 	if l, ok := bandLabels[id]; ok {
 		return l
 	}
-	if c, ok := diagnosis.CauseByID(id); ok {
+	if c, ok := knowledge.CauseByID(id); ok {
 		return c.Label
 	}
 	for _, w := range weather.DegreeWindows {
@@ -144,17 +144,17 @@ func unless(unsaid bool, x float64) *float64 {
 }
 
 // skyOf looks at a zone on a visit, with the hours.
-func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, Scales, diagnosis.Case, *store.Station, error) {
+func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, Scales, evidence.Case, *store.Station, error) {
 	out, c, station, _, err := s.caseOn(ctx, visit, zone)
 	if err != nil {
 		return sky.Sky{}, out, c, nil, err
 	}
-	look, _, _ := c.Sky(diagnosis.Gather(c).Values)
+	look, _, _ := c.Sky(evidence.Gather(c).Values)
 	return look, out, c, station, nil
 }
 
 // skyOfZone looks at a zone today, without a visit: from what former visits, readings and records say of it.
-func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c diagnosis.Case, station *store.Station, err error) {
+func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c evidence.Case, station *store.Station, err error) {
 	today, err := s.clock.Today(ctx)
 	if err != nil {
 		return look, c, nil, s.said(err)
@@ -193,16 +193,16 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 			return err
 		}
 		c = found[0].c
-		look, _, _ = c.Sky(diagnosis.Gather(c).Values)
+		look, _, _ = c.Sky(evidence.Gather(c).Values)
 		// what was done and found stands as marks on the axis
-		var past diagnosis.Case
+		var past evidence.Case
 		past.Lawn = c.Lawn
 		if err := readHistory(tx, uuid.Nil, zone, today, &past); err != nil {
 			return err
 		}
 		c.Treatments = past.Treatments
 		for _, e := range past.Earlier {
-			c.Earlier = append(c.Earlier, diagnosis.Earlier{Date: e.Date, Answer: e.Answer})
+			c.Earlier = append(c.Earlier, evidence.Earlier{Date: e.Date, Answer: e.Answer})
 		}
 		return nil
 	})
@@ -213,77 +213,83 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c
 func (s *Server) saying(ctx context.Context) (in units.Saying, err error) {
 	var of struct{ Units string }
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		return tx.Raw("SELECT coalesce(nullif(p.unit_system, ''), f.unit_system) AS units FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?", who(ctx).Person).Scan(&of).Error
+		return tx.Raw(
+			"SELECT coalesce(nullif(p.unit_system, ''), f.unit_system) AS units FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?",
+			who(ctx).Person,
+		).Scan(
+			&of,
+		).Error
 	})
 	return units.In(of.Units), err
 }
 
-func (s *Server) skyRoutes() {
-	type skyInput struct {
-		ZonePath
-		Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
-	}
-	type zoneSkyInput struct {
-		IDPath
-		Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
-	}
-	operation(s, http.MethodGet, "/zones/{id}/sky", "get-zone-sky", "Weather and ground of a zone today, without a visit", "sky", See,
-		func(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
-			look, c, station, err := s.skyOfZone(ctx, in.ID)
-			if err != nil {
-				return nil, err
-			}
-			say, err := s.saying(ctx)
-			return answer(skyView(look, c, station, in.Weeks*7, say)), err
-		})
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", See,
-		func(ctx context.Context, in *skyInput) (*body[SkyView], error) {
-			look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
-			if err != nil {
-				return nil, err
-			}
-			say, err := s.saying(ctx)
-			return answer(skyView(look, c, station, in.Weeks*7, say)), err
-		})
-	type siteWeather struct {
-		IDPath
-		Kind string `query:"kind" enum:"daily,hourly" default:"daily"`
-	}
-	type file struct {
-		ContentDisposition string `header:"Content-Disposition"`
-		ContentType        string `header:"Content-Type"`
-		Body               []byte
-	}
-	operation(s, http.MethodGet, "/sites/{id}/weather", "export-weather",
-		"The weather of a site as a file: the station under what was measured on site", "sky", See,
-		func(ctx context.Context, in *siteWeather) (*file, error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			var out bytes.Buffer
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var site store.Site
-				if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
-				if err != nil {
-					return err
-				}
-				zone, err := time.LoadLocation(site.Timezone)
-				if err != nil {
-					zone = time.UTC
-				}
-				return weatherfile.Write(&out, days, in.Kind == "hourly", zone)
-			})
-			return &file{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
-		})
-	s.seriesRoutes()
-	s.wateringRoutes()
+type skyInput struct {
+	ZonePath
+	Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
 }
 
-func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, in units.Saying) SkyView {
+type zoneSkyInput struct {
+	IDPath
+	Weeks int `query:"weeks" minimum:"1" maximum:"52" default:"12"`
+}
+
+// getZoneSky answers GET /zones/{id}/sky: weather and ground of a zone today, without a visit.
+func (s *Server) getZoneSky(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
+	look, c, station, err := s.skyOfZone(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	say, err := s.saying(ctx)
+	return answer(skyView(look, c, station, in.Weeks*7, say)), err
+}
+
+// getSky answers GET /visits/{id}/zones/{zone}/sky: weather and ground of a zone on one time axis.
+func (s *Server) getSky(ctx context.Context, in *skyInput) (*body[SkyView], error) {
+	look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
+	if err != nil {
+		return nil, err
+	}
+	say, err := s.saying(ctx)
+	return answer(skyView(look, c, station, in.Weeks*7, say)), err
+}
+
+type siteWeather struct {
+	IDPath
+	Kind string `query:"kind" enum:"daily,hourly" default:"daily"`
+}
+
+type weatherExport struct {
+	ContentDisposition string `header:"Content-Disposition"`
+	ContentType        string `header:"Content-Type"`
+	Body               []byte
+}
+
+// exportWeather answers GET /sites/{id}/weather: the weather of a site as a file: the station under what was measured on site.
+func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherExport, error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	var out bytes.Buffer
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var site store.Site
+		if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
+		if err != nil {
+			return err
+		}
+		zone, err := time.LoadLocation(site.Timezone)
+		if err != nil {
+			zone = time.UTC
+		}
+		return weatherfile.Write(&out, days, in.Kind == "hourly", zone)
+	})
+	return &weatherExport{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
+}
+
+func skyView(look sky.Sky, c evidence.Case, station *store.Station, span int, in units.Saying) SkyView {
 	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{},
 		Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
@@ -312,7 +318,7 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 				strongest = math.Max(strongest, x)
 			}
 		}
-		if b.Kind == "disease" && diagnosis.Odds(b.ID, c.Lawn) == 0 {
+		if b.Kind == "disease" && knowledge.Odds(b.ID, c.Lawn) == 0 {
 			continue // this grass cannot have it
 		}
 		if strongest > 0 {
@@ -320,7 +326,7 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 		}
 	}
 	for _, x := range look.Sentences(bandLabel, in) {
-		if _, ok := diagnosis.CauseByID(x.Row); ok && diagnosis.Odds(x.Row, c.Lawn) == 0 {
+		if _, ok := knowledge.CauseByID(x.Row); ok && knowledge.Odds(x.Row, c.Lawn) == 0 {
 			continue
 		}
 		v.Sentences = append(v.Sentences, SkySentence{x.Text, x.Row, x.From.Format(dateOnly), x.To.Format(dateOnly)})
@@ -328,16 +334,16 @@ func skyView(look sky.Sky, c diagnosis.Case, station *store.Station, span int, i
 	for _, t := range c.Treatments {
 		v.Marks = append(v.Marks, SkyMark{t.Date.Format(dateOnly), "treatment", remedy.Label(t.Action)})
 	}
-	read := func(day string, findings map[string]diagnosis.Value) {
+	read := func(day string, findings map[string]knowledge.Value) {
 		for _, id := range []string{"soil-temp-c", "soil-moisture", "soil-moisture-vwc"} {
 			if x, ok := findings[id]; ok {
-				f, _ := diagnosis.FindingByID(id)
-				v.Marks = append(v.Marks, SkyMark{day, "reading", diagnosis.InWords(f, id, x)})
+				f, _ := knowledge.FindingByID(id)
+				v.Marks = append(v.Marks, SkyMark{day, "reading", knowledge.InWords(f, id, x)})
 			}
 		}
 	}
 	for _, e := range c.Earlier {
-		if cause, ok := diagnosis.CauseByID(e.Answer); ok {
+		if cause, ok := knowledge.CauseByID(e.Answer); ok {
 			v.Marks = append(v.Marks, SkyMark{e.Date.Format(dateOnly), "visit", "Visit: " + cause.Label})
 		}
 		read(e.Date.Format(dateOnly), e.Findings)

@@ -5,17 +5,20 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"net/http"
+	"reflect"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
+	"hodos/exchange/refusal"
 	"hodos/store"
 )
 
@@ -33,7 +36,7 @@ type Visit struct {
 	StartedOn  *string    `json:"started_on,omitempty" format:"date" readOnly:"true"`
 	ClosedOn   *string    `json:"closed_on,omitempty" format:"date" readOnly:"true"`
 	FollowsID  *uuid.UUID `json:"follows_id,omitempty"`
-	Version    int        `json:"version" minimum:"0"`
+	Version    int        `json:"version" minimum:"0" maximum:"2147483646"`
 	SiteName   string     `json:"site_name,omitempty" readOnly:"true"`
 	ClientName string     `json:"client_name,omitempty" readOnly:"true"`
 	PersonName string     `json:"person_name,omitempty" readOnly:"true"`
@@ -78,9 +81,9 @@ type Answered struct {
 type Scales struct {
 	Seq       int64           `json:"seq" doc:"the newest answer that is in here"`
 	Answers   []Answered      `json:"answers" nullable:"false"`
-	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands"`
+	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered meanwhile; the caller's stands"`
 	Diagnosis casefile.Answer `json:"diagnosis"`
-	Spray     *SprayAhead     `json:"spray,omitempty" doc:"the hours of the days ahead that are fit to spray; left out where no hours are known"`
+	Spray     *SprayAhead     `json:"spray,omitempty" doc:"hours ahead that are fit to spray; left out where none are known"`
 	at        string          // the station of the newest answer
 	say       units.Saying    // the firm's units
 }
@@ -112,7 +115,7 @@ const (
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Value == nil && a.Entered == nil {
 		known := a.Finding == onsetAnswer || a.Finding == marksAnswer
-		if f, ok := diagnosis.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
+		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
 		return nil, nil, nil
@@ -139,7 +142,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		j, _ := json.Marshal(cells)
 		return j, nil, nil
 	}
-	f, ok := diagnosis.FindingByID(a.Finding)
+	f, ok := knowledge.FindingByID(a.Finding)
 	if !ok || !f.Asked() {
 		return nil, nil, field(where+".finding", "is not a finding")
 	}
@@ -152,7 +155,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		plain = si
 		entered, _ = json.Marshal(a.Entered)
 	}
-	v, verr := diagnosis.ValueOf(f, plain)
+	v, verr := knowledge.ValueOf(f, plain)
 	if verr != nil {
 		return nil, nil, field(where+".value", verr.Error())
 	}
@@ -161,7 +164,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 }
 
 // siUnit is the unit id in which a finding's value is kept.
-func siUnit(f *diagnosis.Finding) string {
+func siUnit(f *knowledge.Finding) string {
 	switch {
 	case f.Unit == "mm":
 		return "mm"
@@ -208,271 +211,369 @@ func apart(checks []diagnosis.Apart) []Apart {
 	return out
 }
 
-func (s *Server) visitRoutes() {
-	operation(s, http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", BookVisits,
-		func(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
-			v := in.Body
-			if err := keyed(v.ID); err != nil {
-				return nil, err
-			}
-			due, err := dateOf("body.due_on", v.DueOn)
-			if err != nil {
-				return nil, err
-			}
-			row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason,
-				PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				if v.ZoneID != nil {
-					if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
-						return err
-					}
-				}
-				return store.Create(tx, &row, row.ID)
-			})
-			return answer(visitOf(row)), err
-		})
-	type visitChange struct {
-		IDPath
-		Body Visit
+// bookVisit answers POST /visits: book a visit.
+func (s *Server) bookVisit(ctx context.Context, in *body[Visit]) (*body[Visit], error) {
+	v := in.Body
+	if err := keyed(v.ID); err != nil {
+		return nil, err
 	}
-	operation(s, http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", BookVisits,
-		func(ctx context.Context, in *visitChange) (*body[Visit], error) {
-			due, err := dateOf("body.due_on", in.Body.DueOn)
-			if err != nil {
-				return nil, err
-			}
-			var row store.Visit
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason,
-					"person_id": in.Body.PersonID}); err != nil {
-					return err
-				}
-				return tx.First(&row, "id = ?", in.ID).Error
-			})
-			return answer(visitOf(row)), err
-		})
-	operation(s, http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", See,
-		func(ctx context.Context, in *IDPath) (*body[VisitDetail], error) {
-			var out VisitDetail
-			err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-				out, err = visitDetail(tx, in.ID)
+	due, err := s.dueOf(ctx, v.DueOn)
+	if err != nil {
+		return nil, err
+	}
+	row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason,
+		PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		if v.ZoneID != nil {
+			if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
 				return err
-			})
-			return answer(out), err
-		})
-	type moment struct {
-		IDPath
-		Body struct {
-			At *time.Time `json:"at,omitempty" doc:"real time; now when left out"`
+			}
+		}
+		return store.Create(tx, &row, row.ID)
+	})
+	return answer(visitOf(row)), err
+}
+
+type visitChange struct {
+	IDPath
+	Body Visit
+}
+
+// changeVisit answers PUT /visits/{id}: change the day, reason or person of a visit.
+func (s *Server) changeVisit(ctx context.Context, in *visitChange) (*body[Visit], error) {
+	due, err := s.dueOf(ctx, in.Body.DueOn)
+	if err != nil {
+		return nil, err
+	}
+	var row store.Visit
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason,
+			"person_id": in.Body.PersonID}); err != nil {
+			return err
+		}
+		return tx.First(&row, "id = ?", in.ID).Error
+	})
+	return answer(visitOf(row)), err
+}
+
+// getVisit answers GET /visits/{id}: a visit with its site, zones and what was given and done.
+func (s *Server) getVisit(ctx context.Context, in *IDPath) (*body[VisitDetail], error) {
+	var out VisitDetail
+	err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		out, err = visitDetail(tx, in.ID)
+		return err
+	})
+	return answer(out), err
+}
+
+type moment struct {
+	IDPath
+	Body struct {
+		At *time.Time `json:"at,omitempty" doc:"real time; now when left out"`
+	}
+}
+
+type scalesInput struct {
+	ZonePath
+}
+
+// getScales answers GET /visits/{id}/zones/{zone}/scales: what was answered in a zone, and what it comes to.
+func (s *Server) getScales(ctx context.Context, in *scalesInput) (*body[Scales], error) {
+	out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+	return answer(out), err
+}
+
+type answersInput struct {
+	ZonePath
+	Body struct {
+		Answers []NewAnswer `json:"answers" minItems:"1" maxItems:"200" nullable:"false"`
+	}
+}
+
+// answerChecks answers POST /visits/{id}/zones/{zone}/answers: answer checks.
+func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scales], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	rows := make([]store.Answer, 0, len(in.Body.Answers))
+	var wrong []error
+	id := who(ctx)
+	for i, a := range in.Body.Answers {
+		where := fmt.Sprintf("body.answers[%d]", i)
+		if a.ID.Version() != 7 {
+			wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
+			continue
+		}
+		value, entered, err := a.checked(where, today)
+		if err != nil {
+			wrong = append(wrong, err)
+			continue
+		}
+		rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding,
+			Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
+	}
+	if len(wrong) > 0 {
+		return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
+	}
+	overtaken := []string{}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var v store.Visit
+		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
+			return err
+		}
+		if v.StartedOn == nil {
+			// an answer given before the arrival was noted still starts the visit
+			if err := store.Change(tx, &store.Visit{}, v.ID, v.Version, map[string]any{"started_on": today}); err != nil &&
+				!errors.Is(err, store.ErrChanged) {
+				return err
+			}
+		}
+		if overtaken, err = overtakenBy(tx, rows); err != nil {
+			return err
+		}
+		return keepAnswers(tx, rows)
+	})
+	if err != nil {
+		return nil, err
+	}
+	out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+	if err != nil {
+		s.log.Error("answers were saved, the scales not worked out", "visit", in.ID, "zone", in.Zone, "error", err)
+		return nil, huma.Error500InternalServerError("saved; the scales could not be worked out: load the page again")
+	}
+	out.Overtaken = overtaken
+	return answer(out), nil
+}
+
+// overtakenBy lists the findings that somebody else has answered since these answers' sender looked.
+func overtakenBy(tx *gorm.DB, rows []store.Answer) ([]string, error) {
+	type sent struct {
+		Finding string `json:"finding"`
+		Spot    string `json:"spot"`
+		Base    int64  `json:"base"`
+	}
+	list := make([]sent, len(rows))
+	for i, r := range rows {
+		list[i] = sent{r.Finding, r.Spot, r.Base}
+	}
+	b, err := json.Marshal(list)
+	if err != nil {
+		return nil, err
+	}
+	out := []string{}
+	err = tx.Raw(`SELECT DISTINCT a.finding FROM jsonb_to_recordset(?::jsonb) AS w (finding text, spot text, base bigint)
+		JOIN answers a ON a.visit_id = ? AND a.zone_id = ? AND a.finding = w.finding AND a.spot = w.spot AND a.seq > w.base
+		WHERE a.person_id <> ? ORDER BY 1`, string(b), rows[0].VisitID, rows[0].ZoneID, rows[0].PersonID).Scan(&out).Error
+	return out, err
+}
+
+// keepAnswers writes answers in one statement. The same answer again is no error; a key that stands with something else is.
+func keepAnswers(tx *gorm.DB, rows []store.Answer) error {
+	r := tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "id"}}, DoNothing: true}).Create(&rows)
+	if r.Error != nil || r.RowsAffected == int64(len(rows)) {
+		return r.Error
+	}
+	ids := make([]uuid.UUID, len(rows))
+	for i, row := range rows {
+		ids[i] = row.ID
+	}
+	var kept []store.Answer
+	if err := tx.Where("id IN ?", ids).Find(&kept).Error; err != nil {
+		return err
+	}
+	byID := map[uuid.UUID]store.Answer{}
+	for _, k := range kept {
+		byID[k.ID] = k
+	}
+	for i, row := range rows {
+		k, mine := byID[row.ID]
+		if !mine {
+			return fmt.Errorf("%w: id", store.ErrTaken)
+		}
+		if k.VisitID != row.VisitID || k.ZoneID != row.ZoneID || k.Finding != row.Finding || k.Spot != row.Spot || !sameJSON(k.Value, row.Value) {
+			return huma.Error409Conflict(
+				"another answer stands under this key",
+				field(fmt.Sprintf("body.answers[%d].id", i), "stands with another answer"),
+			)
 		}
 	}
-	clocked := func(path, id, summary string, set func(v store.Visit, at time.Time, today time.Time) (map[string]any, error)) {
-		operation(s, http.MethodPost, path, id, summary, "visits", AnswerChecks, func(ctx context.Context, in *moment) (*body[Visit], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			at := s.now()
-			if in.Body.At != nil {
-				at = *in.Body.At
-				if at.After(s.now().Add(5 * time.Minute)) {
-					return nil, invalid("body.at", "is in the future")
-				}
-			}
-			var row store.Visit
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				columns, err := set(row, at.UTC(), today)
-				if err != nil || columns == nil {
-					return err
-				}
-				if err := store.Change(tx, &store.Visit{}, in.ID, row.Version, columns); err != nil {
-					return err
-				}
-				return tx.First(&row, "id = ?", in.ID).Error
-			})
-			return answer(visitOf(row)), err
-		})
+	return nil
+}
+
+func sameJSON(a, b store.JSON) bool {
+	var x, y any
+	if a == nil || b == nil {
+		return (a == nil) == (b == nil)
 	}
-	clocked("/visits/{id}/arrive", "arrive", "Note the arrival", func(v store.Visit, at, today time.Time) (map[string]any, error) {
+	return json.Unmarshal(a, &x) == nil && json.Unmarshal(b, &y) == nil && reflect.DeepEqual(x, y)
+}
+
+type apartInput struct {
+	ZonePath
+	A string `query:"a" required:"true" maxLength:"60"`
+	B string `query:"b" required:"true" maxLength:"60"`
+}
+
+// tellApart answers GET /visits/{id}/zones/{zone}/apart: the checks that tell two causes apart.
+func (s *Server) tellApart(ctx context.Context, in *apartInput) (*body[[]Apart], error) {
+	for name, id := range map[string]string{"a": in.A, "b": in.B} {
+		if _, ok := knowledge.CauseByID(id); !ok {
+			return nil, invalid("query."+name, "is not a cause")
+		}
+	}
+	_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+	if err != nil {
+		return nil, err
+	}
+	return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
+}
+
+type giveInput struct {
+	ZonePath
+	Body struct {
+		ID uuid.UUID `json:"id"`
+	}
+}
+
+// giveDiagnosis answers POST /visits/{id}/zones/{zone}/diagnoses: save the diagnosis as it stands; it is never changed afterwards.
+func (s *Server) giveDiagnosis(ctx context.Context, in *giveInput) (*body[Given], error) {
+	if err := keyed(in.Body.ID); err != nil {
+		return nil, err
+	}
+	sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
+	if err != nil {
+		return nil, err
+	}
+	file, err := casefile.Write(c)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	full, err := json.Marshal(sc.Diagnosis)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	lead := sc.Diagnosis.Causes[0]
+	row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge,
+		Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person,
+		RecordedAt: s.now().UTC()}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
+	return answer(givenOf(row)), err
+}
+
+type caseExport struct {
+	ContentDisposition string `header:"Content-Disposition"`
+	ContentType        string `header:"Content-Type"`
+	Body               []byte
+}
+
+// exportCase answers GET /visits/{id}/zones/{zone}/case: the zone on this visit as a case file.
+func (s *Server) exportCase(ctx context.Context, in *ZonePath) (*caseExport, error) {
+	_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+	if err != nil {
+		return nil, err
+	}
+	b, err := casefile.Write(c)
+	return &caseExport{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
+}
+
+type caseInput struct {
+	RawBody []byte `contentType:"application/json"`
+}
+
+// diagnoseCase answers POST /diagnose: weigh a case file.
+func (s *Server) diagnoseCase(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
+	c, err := casefile.Parse(in.RawBody)
+	if r := (*refusal.Refusal)(nil); errors.As(err, &r) {
+		return nil, refusedWhole("the case file is refused", "body.", r)
+	}
+	if err != nil {
+		return nil, s.said(err)
+	}
+	r := diagnosis.Diagnose(c, diagnosis.Options{})
+	return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
+}
+
+// longest is how late the moment of a visit may be noted: a device without a connection comes back within that (judgement).
+const longest = 31 * 24 * time.Hour
+
+// dueOf reads the day of a visit: from a year ago to ten years ahead of the work clock.
+func (s *Server) dueOf(ctx context.Context, text string) (time.Time, error) {
+	due, err := dateOf("body.due_on", text)
+	if err != nil {
+		return due, err
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return due, s.said(err)
+	}
+	if due.Before(today.AddDate(-1, 0, 0)) || due.After(today.AddDate(10, 0, 0)) {
+		return due, invalid("body.due_on", "is not within a year ago and ten years from now")
+	}
+	return due, nil
+}
+
+// clocked notes a moment of a visit. set says what changes; nothing when the moment has been noted before.
+func (s *Server) clocked(
+	ctx context.Context,
+	in *moment,
+	set func(v store.Visit, at, today time.Time) (map[string]any, error),
+) (*body[Visit], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	at := s.now()
+	if in.Body.At != nil {
+		at = *in.Body.At
+		if at.After(s.now().Add(5 * time.Minute)) {
+			return nil, invalid("body.at", "is in the future")
+		}
+		if at.Before(s.now().Add(-longest)) {
+			return nil, invalid("body.at", "is more than a month ago")
+		}
+	}
+	var row store.Visit
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		columns, err := set(row, at.UTC(), today)
+		if err != nil || columns == nil {
+			return err
+		}
+		if err := store.Change(tx, &store.Visit{}, in.ID, row.Version, columns); err != nil {
+			return err
+		}
+		return tx.First(&row, "id = ?", in.ID).Error
+	})
+	return answer(visitOf(row)), err
+}
+
+// arrive answers POST /visits/{id}/arrive: note the arrival.
+func (s *Server) arrive(ctx context.Context, in *moment) (*body[Visit], error) {
+	return s.clocked(ctx, in, func(v store.Visit, at, today time.Time) (map[string]any, error) {
 		if v.ArrivedAt != nil {
 			return nil, nil // the first arrival stands
 		}
 		return map[string]any{"arrived_at": at, "started_on": today}, nil
 	})
-	clocked("/visits/{id}/leave", "leave", "Note the leaving and close the visit",
-		func(v store.Visit, at, today time.Time) (map[string]any, error) {
-			if v.ArrivedAt == nil {
-				return nil, invalid("body.at", "nobody has arrived yet")
-			}
-			if at.Before(*v.ArrivedAt) {
-				return nil, invalid("body.at", "is before the arrival")
-			}
-			return map[string]any{"left_at": at, "closed_on": today}, nil
-		})
+}
 
-	type scalesInput struct {
-		ZonePath
-	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to",
-		"visits", See, func(ctx context.Context, in *scalesInput) (*body[Scales], error) {
-			out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
-			return answer(out), err
-		})
-	type answersInput struct {
-		ZonePath
-		Body struct {
-			Answers []NewAnswer `json:"answers" minItems:"1" maxItems:"200" nullable:"false"`
+// leave answers POST /visits/{id}/leave: note the leaving and close the visit.
+func (s *Server) leave(ctx context.Context, in *moment) (*body[Visit], error) {
+	return s.clocked(ctx, in, func(v store.Visit, at, today time.Time) (map[string]any, error) {
+		if v.ArrivedAt == nil {
+			return nil, invalid("body.at", "nobody has arrived yet")
 		}
-	}
-	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", AnswerChecks,
-		func(ctx context.Context, in *answersInput) (*body[Scales], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			rows := make([]store.Answer, 0, len(in.Body.Answers))
-			var wrong []error
-			id := who(ctx)
-			for i, a := range in.Body.Answers {
-				where := fmt.Sprintf("body.answers[%d]", i)
-				if a.ID.Version() != 7 {
-					wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
-					continue
-				}
-				value, entered, err := a.checked(where, today)
-				if err != nil {
-					wrong = append(wrong, err)
-					continue
-				}
-				rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding,
-					Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
-			}
-			if len(wrong) > 0 {
-				return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
-			}
-			overtaken := []string{}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var v store.Visit
-				if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
-					return err
-				}
-				if v.StartedOn == nil {
-					// an answer given before the arrival was noted still starts the visit
-					if err := store.Change(tx, &store.Visit{}, v.ID, v.Version, map[string]any{"started_on": today}); err != nil &&
-						!errors.Is(err, store.ErrChanged) {
-						return err
-					}
-				}
-				for i := range rows {
-					var newer int64
-					if err := tx.Model(&store.Answer{}).Where("visit_id = ? AND zone_id = ? AND finding = ? AND spot = ? AND seq > ? AND person_id <> ?",
-						in.ID, in.Zone, rows[i].Finding, rows[i].Spot, rows[i].Base, id.Person).Count(&newer).Error; err != nil {
-						return err
-					}
-					if newer > 0 {
-						overtaken = append(overtaken, rows[i].Finding)
-					}
-					if err := store.Create(tx, &rows[i], rows[i].ID); err != nil {
-						return err
-					}
-				}
-				return nil
-			})
-			if err != nil {
-				return nil, err
-			}
-			out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
-			out.Overtaken = overtaken
-			return answer(out), err
-		})
-	type apartInput struct {
-		ZonePath
-		A string `query:"a" required:"true" maxLength:"60"`
-		B string `query:"b" required:"true" maxLength:"60"`
-	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", See,
-		func(ctx context.Context, in *apartInput) (*body[[]Apart], error) {
-			for name, id := range map[string]string{"a": in.A, "b": in.B} {
-				if _, ok := diagnosis.CauseByID(id); !ok {
-					return nil, invalid("query."+name, "is not a cause")
-				}
-			}
-			_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
-			if err != nil {
-				return nil, err
-			}
-			return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
-		})
-	type giveInput struct {
-		ZonePath
-		Body struct {
-			ID uuid.UUID `json:"id"`
+		if at.Before(*v.ArrivedAt) {
+			return nil, invalid("body.at", "is before the arrival")
 		}
-	}
-	operation(s, http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Save the diagnosis as it stands; it is never changed afterwards",
-		"visits", AnswerChecks, func(ctx context.Context, in *giveInput) (*body[Given], error) {
-			if err := keyed(in.Body.ID); err != nil {
-				return nil, err
-			}
-			sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
-			if err != nil {
-				return nil, err
-			}
-			file, err := casefile.Write(c)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			full, err := json.Marshal(sc.Diagnosis)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			lead := sc.Diagnosis.Causes[0]
-			row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge,
-				Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person,
-				RecordedAt: s.now().UTC()}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
-			return answer(givenOf(row)), err
-		})
-	type file struct {
-		ContentDisposition string `header:"Content-Disposition"`
-		ContentType        string `header:"Content-Type"`
-		Body               []byte
-	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", See,
-		func(ctx context.Context, in *ZonePath) (*file, error) {
-			_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
-			if err != nil {
-				return nil, err
-			}
-			b, err := casefile.Write(c)
-			return &file{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
-		})
-	type caseInput struct {
-		RawBody []byte `contentType:"application/json"`
-	}
-	operation(s, http.MethodPost, "/diagnose", "diagnose-case", "Weigh a case file", "visits", See,
-		func(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
-			c, err := casefile.Parse(in.RawBody)
-			var refusal *casefile.Refusal
-			if errors.As(err, &refusal) {
-				var details []error
-				for _, p := range refusal.Problems {
-					details = append(details, field("body."+p.Field, p.Reason))
-				}
-				return nil, huma.Error422UnprocessableEntity("the case file is refused", details...)
-			}
-			if err != nil {
-				return nil, s.said(err)
-			}
-			r := diagnosis.Diagnose(c, diagnosis.Options{})
-			return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
-		})
+		return map[string]any{"left_at": at, "closed_on": today}, nil
+	})
 }
 
 func givenOf(d store.Diagnosis) Given {

@@ -2,17 +2,21 @@ package server
 
 import (
 	"context"
-	"net/http"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/turf"
+	"hodos/core/worth"
 	"hodos/exchange/casefile"
 	"hodos/store"
 )
@@ -27,6 +31,20 @@ type Vocabulary struct {
 	Causes     []VCause     `json:"causes" nullable:"false"`
 	Actions    []VAction    `json:"actions" nullable:"false"`
 	Species    []VSpecies   `json:"species" nullable:"false"`
+	Rights     []VRight     `json:"rights" nullable:"false" doc:"what people may do"`
+	Roles      []VRole      `json:"roles" nullable:"false"`
+}
+
+// VRight is one thing that people may or may not do.
+type VRight struct {
+	ID    account.Right `json:"id"`
+	Label string        `json:"label"`
+}
+
+// VRole is a role and its rights.
+type VRole struct {
+	ID     string          `json:"id"`
+	Rights []account.Right `json:"rights" nullable:"false"`
 }
 
 // VStation, VProcedure, VFinding, VWeather, VCause, VAction and VSpecies are the entries of the vocabulary.
@@ -139,7 +157,7 @@ type Limit struct {
 	Source  string `json:"source"`
 }
 
-func shown(list []diagnosis.Shown) []Shown {
+func shown(list []knowledge.Shown) []Shown {
 	out := []Shown{}
 	for _, x := range list {
 		out = append(out, Shown{x.ID, round3(x.Chance)})
@@ -162,33 +180,39 @@ type LikelyCause struct {
 	Text   string  `json:"text" doc:"what it can be found by"`
 }
 
-func kindName(k diagnosis.Kind) string {
+func kindName(k knowledge.Kind) string {
 	return [...]string{"yes-no", "one-of", "any-of", "number", "cause-ids", "cause-or-none"}[k]
 }
 
 func vocabulary() Vocabulary {
-	v := Vocabulary{Knowledge: diagnosis.Knowledge}
-	for _, s := range diagnosis.Stations() {
+	v := Vocabulary{Knowledge: knowledge.Knowledge}
+	for _, r := range account.Rights {
+		v.Rights = append(v.Rights, VRight{r, account.RightLabel(r)})
+	}
+	for _, r := range account.Roles {
+		v.Roles = append(v.Roles, VRole{r, account.Of(r)})
+	}
+	for _, s := range knowledge.Stations() {
 		v.Stations = append(v.Stations, VStation{s.ID, s.Label, s.Does})
 	}
-	for _, p := range diagnosis.Procedures() {
+	for _, p := range knowledge.Procedures() {
 		v.Procedures = append(v.Procedures, VProcedure{p.ID, p.Label, p.Setup, p.Tools, p.Caution, p.Days})
 	}
-	for _, f := range diagnosis.Findings() {
+	for _, f := range knowledge.Findings() {
 		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit,
 			Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}, Steers: f.Steers}
 		for _, id := range f.Values {
-			out.Values = append(out.Values, VValue{id, diagnosis.ValueLabel(id)})
+			out.Values = append(out.Values, VValue{id, knowledge.ValueLabel(id)})
 		}
 		v.Findings = append(v.Findings, out)
 	}
-	for _, f := range slices.Concat(diagnosis.WeatherFindings(), diagnosis.DerivedFindings()) {
+	for _, f := range slices.Concat(knowledge.WeatherFindings(), knowledge.DerivedFindings()) {
 		v.Weather = append(v.Weather, VWeather{f.ID, f.Label, f.Provisional})
 	}
-	for _, c := range diagnosis.Causes() {
+	for _, c := range knowledge.Causes() {
 		v.Causes = append(v.Causes, VCause{c.ID, c.Label, c.Family})
 	}
-	h, _ := diagnosis.CauseByID(diagnosis.Healthy)
+	h, _ := knowledge.CauseByID(knowledge.Healthy)
 	v.Causes = append(v.Causes, VCause{h.ID, h.Label, h.Family})
 	for _, id := range remedy.IDs() {
 		v.Actions = append(v.Actions, VAction{
@@ -202,117 +226,123 @@ func vocabulary() Vocabulary {
 	return v
 }
 
-func (s *Server) vocabularyRoutes() {
-	all := vocabulary()
-	operation(s, http.MethodGet, "/vocabulary", "get-vocabulary", "Stations, checks, causes, actions and grasses by name", "guide", See,
-		func(context.Context, *struct{}) (*body[Vocabulary], error) {
-			return answer(all), nil
-		})
-	type likelyInput struct {
-		Month int       `query:"month" minimum:"0" maximum:"12" doc:"0 for the work clock's month"`
-		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here; the firm's first site when left out"`
+// theVocabulary is made once: it is the same for all firms.
+var theVocabulary = sync.OnceValue(vocabulary)
+
+// getVocabulary answers GET /vocabulary: stations, checks, causes, actions and grasses by name.
+func (s *Server) getVocabulary(context.Context, *struct{}) (*body[Vocabulary], error) {
+	return answer(theVocabulary()), nil
+}
+
+type likelyInput struct {
+	Month int       `query:"month" minimum:"0" maximum:"12" doc:"0 for the work clock's month"`
+	Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here; the firm's first site when left out"`
+}
+
+// likelyCauses answers GET /causes: causes by what is likely in a month.
+func (s *Server) likelyCauses(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
 	}
-	operation(s, http.MethodGet, "/causes", "likely-causes", "Causes by what is likely in a month", "guide", See,
-		func(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			if in.Month > 0 {
-				today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
-			}
-			lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				var site store.Site
-				q := tx.Order("id")
-				if in.Site != uuid.Nil {
-					q = tx.Where("id = ?", in.Site)
-				}
-				if err := q.Take(&site).Error; err != nil {
-					if in.Site == uuid.Nil {
-						return nil // a firm without sites sees the northern list
-					}
-					return err
-				}
-				lawn.Latitude = site.Latitude
-				if in.Site != uuid.Nil {
-					var zones []store.Zone
-					if err := tx.Where("site_id = ?", site.ID).Find(&zones).Error; err != nil {
-						return err
-					}
-					if len(zones) > 0 {
-						lawn.Species = zoneOf(zones[0]).Species
-					}
-				}
-				return nil
-			})
-			if err != nil {
-				return nil, err
-			}
-			out := []LikelyCause{}
-			for _, l := range diagnosis.LikelyIn(lawn) {
-				out = append(out, LikelyCause{l.Cause, round3(l.Chance), findable(l.Cause)})
-			}
-			return answer(out), nil
-		})
-	type pageInput struct {
-		ID       string  `path:"id" maxLength:"60"`
-		Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
+	if in.Month > 0 {
+		today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
 	}
-	operation(s, http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", See,
-		func(ctx context.Context, in *pageInput) (*body[CausePage], error) {
-			c, ok := diagnosis.CauseByID(in.ID)
-			if !ok {
-				return nil, s.said(store.ErrNotFound)
+	lawn := knowledge.Lawn{Date: today, Latitude: knowledge.UsualLatitude, Species: []string{"unknown"}}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		var site store.Site
+		q := tx.Order("id")
+		if in.Site != uuid.Nil {
+			q = tx.Where("id = ?", in.Site)
+		}
+		if err := q.Take(&site).Error; err != nil {
+			if in.Site == uuid.Nil {
+				return nil // a firm without sites sees the northern list
 			}
-			p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against,
-				Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
-			if p.Mistaken == nil {
-				p.Mistaken = []string{}
-			}
-			if c.Months != "" {
-				for m := time.January; m <= time.December; m++ {
-					p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
-				}
-			}
-			for _, r := range c.Rows {
-				p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
-			}
-			p.Patterns, p.Leaves, p.Colours, p.Limits = shown(c.Shows("pattern")), shown(c.Shows("leaf-symptoms")), shown(c.Shows("colour")),
-				[]Limit{}
-			for _, l := range diagnosis.Thresholds(c.ID) {
-				p.Limits = append(p.Limits, Limit(l))
-			}
-			if c.ID == diagnosis.Healthy {
-				return answer(p), nil
-			}
-			err := s.inFirm(ctx, func(tx *gorm.DB) error {
-				money, err := prices(tx)
-				m := casefile.MarksOf(diagnosis.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
-				p.Marks = &m
+			return err
+		}
+		lawn.Latitude = site.Latitude
+		if in.Site != uuid.Nil {
+			var zones []store.Zone
+			if err := tx.Where("site_id = ?", site.ID).Find(&zones).Error; err != nil {
 				return err
-			})
-			return answer(p), err
-		})
-	type pairInput struct {
-		ID    string    `path:"id" maxLength:"60"`
-		Other string    `path:"other" maxLength:"60"`
-		Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here"`
+			}
+			if len(zones) > 0 {
+				lawn.Species = zoneOf(zones[0]).Species
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return nil, err
 	}
-	operation(s, http.MethodGet, "/causes/{id}/apart/{other}", "compare-causes", "The checks that tell two causes apart on any lawn",
-		"guide", See, func(ctx context.Context, in *pairInput) (*body[[]Apart], error) {
-			for _, id := range []string{in.ID, in.Other} {
-				if _, ok := diagnosis.CauseByID(id); !ok {
-					return nil, s.said(store.ErrNotFound)
-				}
-			}
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			lawn := diagnosis.Lawn{Date: today, Latitude: 38, Species: []string{"unknown"}}
-			return answer(apart(diagnosis.TellApart(diagnosis.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil
-		})
+	out := []LikelyCause{}
+	for _, l := range knowledge.LikelyIn(lawn) {
+		out = append(out, LikelyCause{l.Cause, round3(l.Chance), findable(l.Cause)})
+	}
+	return answer(out), nil
+}
+
+type pageInput struct {
+	ID       string  `path:"id" maxLength:"60"`
+	Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
+}
+
+// getCause answers GET /causes/{id}: a cause in the field guide.
+func (s *Server) getCause(ctx context.Context, in *pageInput) (*body[CausePage], error) {
+	c, ok := knowledge.CauseByID(in.ID)
+	if !ok {
+		return nil, s.said(store.ErrNotFound)
+	}
+	p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against,
+		Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
+	if p.Mistaken == nil {
+		p.Mistaken = []string{}
+	}
+	if c.Months != "" {
+		for m := time.January; m <= time.December; m++ {
+			p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
+		}
+	}
+	for _, r := range c.Rows {
+		p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
+	}
+	p.Patterns, p.Leaves, p.Colours, p.Limits = shown(c.Shows("pattern")), shown(c.Shows("leaf-symptoms")), shown(c.Shows("colour")),
+		[]Limit{}
+	for _, l := range knowledge.Thresholds(c.ID) {
+		p.Limits = append(p.Limits, Limit(l))
+	}
+	if c.ID == knowledge.Healthy {
+		return answer(p), nil
+	}
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		money, err := prices(tx)
+		m := casefile.MarksOf(worth.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
+		p.Marks = &m
+		return err
+	})
+	return answer(p), err
+}
+
+type pairInput struct {
+	ID    string    `path:"id" maxLength:"60"`
+	Other string    `path:"other" maxLength:"60"`
+	Site  uuid.UUID `query:"site" format:"uuid" doc:"latitude and grasses come from here"`
+}
+
+// compareCauses answers GET /causes/{id}/apart/{other}: the checks that tell two causes apart on any lawn.
+func (s *Server) compareCauses(ctx context.Context, in *pairInput) (*body[[]Apart], error) {
+	for _, id := range []string{in.ID, in.Other} {
+		if _, ok := knowledge.CauseByID(id); !ok {
+			return nil, s.said(store.ErrNotFound)
+		}
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	lawn := knowledge.Lawn{Date: today, Latitude: knowledge.UsualLatitude, Species: []string{"unknown"}}
+	return answer(apart(diagnosis.TellApart(evidence.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil
 }
 
 // guideDamage is the damage that the field guide reckons with, m².
@@ -320,11 +350,11 @@ const guideDamage = 60
 
 // findable is the text by which the field guide's search finds a cause: what is seen, when, and what it is taken for.
 func findable(id string) string {
-	c, _ := diagnosis.CauseByID(id)
+	c, _ := knowledge.CauseByID(id)
 	text := []string{c.Label, c.Family, c.Signature, c.When, c.Proof}
 	for _, finding := range []string{"pattern", "leaf-symptoms", "colour"} {
 		for _, x := range c.Shows(finding) {
-			text = append(text, diagnosis.ValueLabel(x.ID))
+			text = append(text, knowledge.ValueLabel(x.ID))
 		}
 	}
 	return strings.ToLower(strings.Join(text, " "))

@@ -3,7 +3,6 @@ package server
 import (
 	"cmp"
 	"context"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
@@ -96,8 +95,10 @@ func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]Da
 		Place, Of          int
 	}
 	err := tx.Raw(`SELECT * FROM (SELECT n.*, s.id AS site_id, s.name AS site, z.name AS zone, coalesce(p.name, '') AS person, n.new,
-			row_number() OVER (PARTITION BY n.kind, n.subject, n.new ORDER BY n.level DESC, s.name, z.name, n.id) AS place, count(*) OVER (PARTITION BY n.kind, n.subject, n.new) AS of
-		FROM (SELECT *, noted_on IS NULL AND told_on > ? AS new FROM watch_notices WHERE ended_on IS NULL AND told_on <= ? AND (? = '' OR kind = ? AND subject = ?)) n
+			row_number() OVER (PARTITION BY n.kind, n.subject, n.new ORDER BY n.level DESC, s.name, z.name, n.id) AS place,
+			count(*) OVER (PARTITION BY n.kind, n.subject, n.new) AS of
+		FROM (SELECT *, noted_on IS NULL AND told_on > ? AS new FROM watch_notices WHERE ended_on IS NULL AND told_on <= ?
+			AND (? = '' OR kind = ? AND subject = ?)) n
 		JOIN zones z ON z.id = n.zone_id JOIN sites s ON s.id = z.site_id LEFT JOIN people p ON p.id = n.noted_by) numbered
 		WHERE place <= ? ORDER BY site, zone, id`, today.AddDate(0, 0, -newFor), today, kind, kind, subject, most).Scan(&rows).Error
 	out, left := make([]DayNotice, 0, len(rows)), []NoticesLeft{}
@@ -119,9 +120,10 @@ func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]Da
 	return out, left, err
 }
 
-func lastRun(tx *gorm.DB) (*DayWatch, error) {
+// lastRun is the newest round of the latest day that is not after today: two rounds may be begun in either order.
+func lastRun(tx *gorm.DB, today time.Time) (*DayWatch, error) {
 	var runs []store.WatchRun
-	if err := tx.Order("started_at DESC").Limit(1).Find(&runs).Error; err != nil || len(runs) == 0 {
+	if err := tx.Where("day <= ?", today).Order("day DESC, started_at DESC").Limit(1).Find(&runs).Error; err != nil || len(runs) == 0 {
 		return nil, err
 	}
 	r := runs[0]
@@ -133,57 +135,59 @@ func lastRun(tx *gorm.DB) (*DayWatch, error) {
 	return w, nil
 }
 
-func (s *Server) watchRoutes() {
-	type thingInput struct {
-		Kind    string `query:"kind" required:"true" enum:"window,prevent,endurance,frost,feeding,silent"`
-		Subject string `query:"subject" maxLength:"60"`
+type thingInput struct {
+	Kind    string `query:"kind" required:"true" enum:"window,prevent,endurance,frost,feeding,silent"`
+	Subject string `query:"subject" maxLength:"60"`
+}
+
+// listNotices answers GET /watch/notices: every lawn of which one thing stands.
+func (s *Server) listNotices(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
 	}
-	operation(s, http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", See,
-		func(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			var out []DayNotice
-			err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-				out, _, err = notices(tx, today, in.Kind, in.Subject, 1<<30)
-				return err
-			})
-			return answer(out), err
-		})
-	type notedInput struct {
-		Body struct {
-			Kind    string `json:"kind" enum:"window,prevent,endurance,frost,feeding,silent"`
-			Subject string `json:"subject" maxLength:"60"`
-		}
+	var out []DayNotice
+	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		out, _, err = notices(tx, today, in.Kind, in.Subject, 1<<30)
+		return err
+	})
+	return answer(out), err
+}
+
+type notedInput struct {
+	Body struct {
+		Kind    string `json:"kind" enum:"window,prevent,endurance,frost,feeding,silent"`
+		Subject string `json:"subject" maxLength:"60"`
 	}
-	operation(s, http.MethodPost, "/watch/noted", "note-notices",
-		"Put one thing that the watch tells away as noted, for all lawns; it stays among what stands", "day", BookVisits,
-		func(ctx context.Context, in *notedInput) (*struct{}, error) {
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-				r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?",
-					in.Body.Kind, in.Body.Subject, today).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person})
-				return r.Error
-			})
-		})
-	type asked struct {
-		Day string `json:"day" format:"date"`
+}
+
+// noteNotices answers POST /watch/noted: put one thing that the watch tells away as noted, for all lawns; it stays among what stands.
+func (s *Server) noteNotices(ctx context.Context, in *notedInput) (*struct{}, error) {
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
 	}
-	operation(s, http.MethodPost, "/watch", "ask-watch", "Let the watch look now at what has changed since it looked last", "day",
-		BookVisits, func(ctx context.Context, _ *struct{}) (*body[asked], error) {
-			if s.jobs == nil {
-				return nil, huma.Error503ServiceUnavailable("this server works no jobs")
-			}
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			firm := who(ctx).Firm
-			_, err = s.jobs.Ask(ctx, today, &firm)
-			return answer(asked{today.Format(dateOnly)}), s.said(err)
-		})
+	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+		r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?",
+			in.Body.Kind, in.Body.Subject, today).Updates(map[string]any{"noted_on": today, "noted_by": who(ctx).Person})
+		return r.Error
+	})
+}
+
+type asked struct {
+	Day string `json:"day" format:"date"`
+}
+
+// askWatch answers POST /watch: let the watch look now at what has changed since it looked last.
+func (s *Server) askWatch(ctx context.Context, _ *struct{}) (*body[asked], error) {
+	if s.jobs == nil {
+		return nil, huma.Error503ServiceUnavailable("this server works no jobs")
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	firm := who(ctx).Firm
+	_, err = s.jobs.Ask(ctx, today, &firm)
+	return answer(asked{today.Format(dateOnly)}), s.said(err)
 }

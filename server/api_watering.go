@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"math"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
@@ -14,7 +13,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/sky"
 	"hodos/core/soil"
 	"hodos/core/turf"
@@ -157,7 +156,7 @@ var newGrassBy = map[string]string{"overseed": "seed", "slit-seed": "seed", "ren
 const newGrassDays = 28
 
 // wateringOf works out the watering of a zone from its sky, the firm's prices, the last audit and the records.
-func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c diagnosis.Case, q WateringQuery) (Watering, error) {
+func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c evidence.Case, q WateringQuery) (Watering, error) {
 	out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}, Ahead: []DayAhead{}, Permitted: []string{}}
 	allowed, err := weekdays("query.days", q.Days)
 	if err != nil {
@@ -255,130 +254,141 @@ func cansOf(rows []CanRow, on map[int]bool) []soil.Can {
 	return cans
 }
 
-func (s *Server) wateringRoutes() {
-	type wateringInput struct {
-		ZonePath
-		WateringQuery
+type wateringInput struct {
+	ZonePath
+	WateringQuery
+}
+
+// getWatering answers GET /visits/{id}/zones/{zone}/watering: minutes, cycles, litres and cost, both policies side by side.
+func (s *Server) getWatering(ctx context.Context, in *wateringInput) (*body[Watering], error) {
+	look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
+	if err != nil {
+		return nil, err
 	}
-	operation(s, http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering",
-		"Minutes, cycles, litres and cost, both policies side by side", "sky", See,
-		func(ctx context.Context, in *wateringInput) (*body[Watering], error) {
-			look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
-			if err != nil {
-				return nil, err
-			}
-			out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
-			if err != nil || out.Audit == nil {
-				return answer(out), err
-			}
-			for cell := range marked(sc.Answers) {
-				out.Audit.Damaged = append(out.Audit.Damaged, cell)
-			}
-			slices.Sort(out.Audit.Damaged)
-			return answer(out), err
-		})
-	type zoneWateringInput struct {
-		IDPath
-		WateringQuery
+	out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
+	if err != nil || out.Audit == nil {
+		return answer(out), err
 	}
-	operation(s, http.MethodGet, "/zones/{id}/watering", "get-zone-watering", "The same for a zone today, without a visit", "sky", See,
-		func(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
-			look, c, _, err := s.skyOfZone(ctx, in.ID)
-			if err != nil {
-				return nil, err
-			}
-			out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
-			return answer(out), err
-		})
-	type auditInput struct {
-		IDPath
-		Body NewAudit
+	for cell := range marked(sc.Answers) {
+		out.Audit.Damaged = append(out.Audit.Damaged, cell)
 	}
-	operation(s, http.MethodPost, "/visits/{id}/audits", "record-audit", "Record a catch-can audit; rate and uniformity go onto the scales",
-		"sky", AnswerChecks, func(ctx context.Context, in *auditInput) (*body[AuditResult], error) {
-			b := in.Body
-			if err := keyed(b.ID); err != nil {
-				return nil, err
+	slices.Sort(out.Audit.Damaged)
+	return answer(out), err
+}
+
+type zoneWateringInput struct {
+	IDPath
+	WateringQuery
+}
+
+// getZoneWatering answers GET /zones/{id}/watering: the same for a zone today, without a visit.
+func (s *Server) getZoneWatering(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
+	look, c, _, err := s.skyOfZone(ctx, in.ID)
+	if err != nil {
+		return nil, err
+	}
+	out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
+	return answer(out), err
+}
+
+type auditInput struct {
+	IDPath
+	Body NewAudit
+}
+
+// recordAudit answers POST /visits/{id}/audits: record a catch-can audit; rate and uniformity go onto the scales.
+func (s *Server) recordAudit(ctx context.Context, in *auditInput) (*body[AuditResult], error) {
+	b := in.Body
+	if err := keyed(b.ID); err != nil {
+		return nil, err
+	}
+	sc, _, today, err := s.scales(ctx, in.ID, b.ZoneID, false)
+	if err != nil {
+		return nil, err
+	}
+	cans := cansOf(b.Cans, marked(sc.Answers))
+	r, err := soil.Audit(cans, b.Minutes)
+	if err != nil {
+		return nil, invalid("body", err.Error())
+	}
+	stored, err := json.Marshal(b.Cans)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	id := who(ctx)
+	now := s.now().UTC()
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: today, Minutes: b.Minutes, Cans: stored,
+			RateMMH: r.RateMMH, Uniformity: r.Uniformity, PersonID: id.Person, RecordedAt: now}
+		if err := store.Create(tx, &row, row.ID); err != nil {
+			return err
+		}
+		for finding, x := range map[string]float64{"catch-can-du": math.Round(r.Uniformity*100) / 100, "catch-can-mm-h": round1(r.RateMMH)} {
+			value, _ := json.Marshal(x)
+			a := store.Answer{ID: uuid.NewSHA1(b.ID, []byte(finding)), FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, Spot: "worst",
+				Finding: finding, Value: value, PersonID: id.Person, RecordedAt: now}
+			if err := store.Create(tx, &a, a.ID); err != nil {
+				return err
 			}
-			sc, _, today, err := s.scales(ctx, in.ID, b.ZoneID, false)
-			if err != nil {
-				return nil, err
-			}
-			cans := cansOf(b.Cans, marked(sc.Answers))
-			r, err := soil.Audit(cans, b.Minutes)
-			if err != nil {
-				return nil, invalid("body", err.Error())
-			}
-			stored, err := json.Marshal(b.Cans)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			id := who(ctx)
-			now := s.now().UTC()
-			err = s.inFirm(ctx, func(tx *gorm.DB) error {
-				row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: today, Minutes: b.Minutes, Cans: stored,
-					RateMMH: r.RateMMH, Uniformity: r.Uniformity, PersonID: id.Person, RecordedAt: now}
-				if err := store.Create(tx, &row, row.ID); err != nil {
-					return err
-				}
-				for finding, x := range map[string]float64{"catch-can-du": math.Round(r.Uniformity*100) / 100, "catch-can-mm-h": round1(r.RateMMH)} {
-					value, _ := json.Marshal(x)
-					a := store.Answer{ID: uuid.NewSHA1(b.ID, []byte(finding)), FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, Spot: "worst",
-						Finding: finding, Value: value, PersonID: id.Person, RecordedAt: now}
-					if err := store.Create(tx, &a, a.ID); err != nil {
-						return err
-					}
-				}
-				return nil
-			})
-			return answer(AuditResult{round1(r.RateMMH), math.Round(r.Uniformity*100) / 100, math.Round(r.From*100) / 100,
-				math.Round(r.To*100) / 100, r.Low, r.LowOn, r.Fault, r.Verdict}), err
-		})
-	type daysInput struct {
-		IDPath
-		Body struct {
-			Days []string `json:"days" maxItems:"7" nullable:"false" enum:"sun,mon,tue,wed,thu,fri,sat" uniqueItems:"true" doc:"empty for all"`
+		}
+		return nil
+	})
+	return answer(AuditResult{round1(r.RateMMH), math.Round(r.Uniformity*100) / 100, math.Round(r.From*100) / 100,
+		math.Round(r.To*100) / 100, r.Low, r.LowOn, r.Fault, r.Verdict}), err
+}
+
+type daysInput struct {
+	IDPath
+	Body struct {
+		Days []string `json:"days" maxItems:"7" nullable:"false" enum:"sun,mon,tue,wed,thu,fri,sat" doc:"empty for all"`
+	}
+}
+
+// setWateringDays answers PUT /sites/{id}/watering-days: set the weekdays on which a site may be watered.
+func (s *Server) setWateringDays(ctx context.Context, in *daysInput) (*struct{}, error) {
+	for i, d := range in.Body.Days {
+		if slices.Contains(in.Body.Days[:i], d) {
+			return nil, invalid("body.days", d+" stands twice")
 		}
 	}
-	operation(s, http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Set the weekdays on which a site may be watered", "sky",
-		BookVisits, func(ctx context.Context, in *daysInput) (*struct{}, error) {
-			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-				r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
-				if r.Error == nil && r.RowsAffected == 0 {
-					return store.ErrNotFound
-				}
-				return r.Error
-			})
-		})
-	type givenInput struct {
-		IDPath
-		Body struct {
-			Day string  `json:"day" format:"date"`
-			MM  float64 `json:"mm" minimum:"0" maximum:"300"`
+	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+		r := tx.Model(&store.Site{}).Where("id = ?", in.ID).Update("watering_days", strings.Join(in.Body.Days, ","))
+		if r.Error == nil && r.RowsAffected == 0 {
+			return store.ErrNotFound
 		}
+		return r.Error
+	})
+}
+
+type givenInput struct {
+	IDPath
+	Body struct {
+		Day string  `json:"day" format:"date"`
+		MM  float64 `json:"mm" minimum:"0" maximum:"300"`
 	}
-	operation(s, http.MethodPut, "/zones/{id}/waterings", "log-watering", "Note the water that a zone was given on a day", "sky",
-		AnswerChecks, func(ctx context.Context, in *givenInput) (*struct{}, error) {
-			day, err := dateOf("body.day", in.Body.Day)
-			if err != nil {
-				return nil, err
-			}
-			today, err := s.clock.Today(ctx)
-			if err != nil {
-				return nil, s.said(err)
-			}
-			if day.After(today) {
-				return nil, invalid("body.day", "is in the future")
-			}
-			return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-				var z store.Zone
-				if err := tx.First(&z, "id = ?", in.ID).Error; err != nil {
-					return err
-				}
-				row := store.ZoneWatering{FirmID: z.FirmID, ZoneID: z.ID, Day: day, MM: in.Body.MM}
-				return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "zone_id"}, {Name: "day"}}, UpdateAll: true}).Create(&row).Error
-			})
-		})
+}
+
+// logWatering answers PUT /zones/{id}/waterings: note the water that a zone was given on a day.
+func (s *Server) logWatering(ctx context.Context, in *givenInput) (*struct{}, error) {
+	day, err := dateOf("body.day", in.Body.Day)
+	if err != nil {
+		return nil, err
+	}
+	today, err := s.clock.Today(ctx)
+	if err != nil {
+		return nil, s.said(err)
+	}
+	if day.After(today) {
+		return nil, invalid("body.day", "is in the future")
+	}
+	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+		var z store.Zone
+		if err := tx.First(&z, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		row := store.ZoneWatering{FirmID: z.FirmID, ZoneID: z.ID, Day: day, MM: in.Body.MM}
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "zone_id"}, {Name: "day"}}, UpdateAll: true}).Create(&row).Error
+	})
 }
 
 func weekdays(where, text string) (map[time.Weekday]bool, error) {

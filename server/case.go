@@ -9,6 +9,8 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/units"
@@ -26,7 +28,7 @@ const (
 )
 
 // scales builds the case of one zone on one visit and, with weigh, its diagnosis. A diagnosis is made from days.
-func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) (out Scales, c diagnosis.Case, today time.Time, err error) {
+func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID, weigh bool) (out Scales, c evidence.Case, today time.Time, err error) {
 	if out, c, _, today, err = s.caseOn(ctx, visit, zone); err != nil {
 		return out, c, today, err
 	}
@@ -50,7 +52,7 @@ type SprayAhead struct {
 }
 
 // sprayAhead reads them off the forecast; nil where it has no hours.
-func sprayAhead(c diagnosis.Case) *SprayAhead {
+func sprayAhead(c evidence.Case) *SprayAhead {
 	days := c.Forecast[:min(sprayDays, len(c.Forecast))]
 	if len(days) == 0 || days[0].Hours == nil {
 		return nil
@@ -63,7 +65,7 @@ func sprayAhead(c diagnosis.Case) *SprayAhead {
 }
 
 // caseOn builds the case of one zone on one visit, with the hours of its weather.
-func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales, c diagnosis.Case, station *store.Station,
+func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales, c evidence.Case, station *store.Station,
 	today time.Time, err error) {
 	out = Scales{Answers: []Answered{}, Overtaken: []string{}}
 	if today, err = s.clock.Today(ctx); err != nil {
@@ -134,15 +136,15 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (out Scales,
 	return out, c, station, today, err
 }
 
-func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {
+func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
 	zone := zoneOf(z)
-	c := diagnosis.Case{
+	c := evidence.Case{
 		Title: site.Name + ", " + z.Name,
-		Lawn: diagnosis.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: zone.Species, AreaM2: &z.AreaM2,
+		Lawn: knowledge.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: zone.Species, AreaM2: &z.AreaM2,
 			Texture: z.Texture, Irrigated: z.Irrigated},
-		Policy: diagnosis.Policy{SummerWater: zone.Policy.SummerWater, Pests: zone.Policy.Pests, SummerFeeding: zone.Policy.SummerFeeding,
+		Policy: evidence.Policy{SummerWater: zone.Policy.SummerWater, Pests: zone.Policy.Pests, SummerFeeding: zone.Policy.SummerFeeding,
 			Blemishes: zone.Policy.Blemishes},
-		Findings: map[string]diagnosis.Value{},
+		Findings: map[string]knowledge.Value{},
 	}
 	located := site.LinesLocatedOn != nil && !site.LinesLocatedOn.Before(date.AddDate(0, 0, -30)) && !site.LinesLocatedOn.After(date)
 	c.Context.LinesLocated = &located
@@ -150,12 +152,18 @@ func zoneCase(z store.Zone, site store.Site, date time.Time) diagnosis.Case {
 }
 
 // readAnswers reduces the log: the last answer to a check stands, a null takes it back.
-func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.Case) error {
+func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *evidence.Case) error {
 	var log []struct {
 		store.Answer
 		Name string
 	}
-	if err := tx.Raw("SELECT a.*, p.name FROM answers a JOIN people p ON p.id = a.person_id WHERE a.visit_id = ? AND a.zone_id = ? ORDER BY a.seq", visit, zone).Scan(&log).Error; err != nil {
+	if err := tx.Raw(
+		"SELECT a.*, p.name FROM answers a JOIN people p ON p.id = a.person_id WHERE a.visit_id = ? AND a.zone_id = ? ORDER BY a.seq",
+		visit,
+		zone,
+	).Scan(
+		&log,
+	).Error; err != nil {
 		return err
 	}
 	type key struct{ finding, spot string }
@@ -163,7 +171,7 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.C
 	for i, a := range log {
 		last[key{a.Finding, a.Spot}] = i
 		out.Seq = a.Seq
-		if f, ok := diagnosis.FindingByID(a.Finding); ok {
+		if f, ok := knowledge.FindingByID(a.Finding); ok {
 			out.at = f.Station // who has just answered there stands there
 		}
 	}
@@ -185,17 +193,17 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.C
 		case marksAnswer:
 			continue
 		}
-		f, ok := diagnosis.FindingByID(a.Finding)
+		f, ok := knowledge.FindingByID(a.Finding)
 		if !ok {
 			continue
 		}
-		v, err := diagnosis.ValueOf(f, plain)
+		v, err := knowledge.ValueOf(f, plain)
 		if err != nil {
 			continue // an id that the vocabulary has given up: kept in the log, not weighed
 		}
 		if a.Spot == "healthy" {
 			if c.Reference == nil {
-				c.Reference = map[string]diagnosis.Value{}
+				c.Reference = map[string]knowledge.Value{}
 			}
 			c.Reference[a.Finding] = v
 		} else {
@@ -206,14 +214,14 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Scales, c *diagnosis.C
 }
 
 // readHistory adds what was done to the zone and what former visits found.
-func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosis.Case) error {
+func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
 	var records []store.TreatmentRecord
 	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -treatmentDays),
 		date).Order("applied_on, seq").Find(&records).Error; err != nil {
 		return err
 	}
 	for _, r := range store.Standing(records) {
-		t := diagnosis.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2,
+		t := evidence.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2,
 			WMM: r.WaterMM, Source: r.Source, Note: r.Note}
 		if r.VisitID == visit {
 			c.Done = append(c.Done, t)
@@ -227,7 +235,7 @@ func readHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *diagnosi
 		return err
 	}
 	for _, d := range former {
-		e := diagnosis.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading}
+		e := evidence.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading}
 		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
 			e.Findings = then.Findings
 		}

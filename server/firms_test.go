@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/demo"
 	"hodos/server"
 	"hodos/store"
@@ -19,8 +20,7 @@ import (
 func (w *world) rival(role string) (*client, uuid.UUID) {
 	w.t.Helper()
 	firm, person := uuid.Must(uuid.NewV7()), uuid.Must(uuid.NewV7())
-	hash, err := server.HashPassword("rival password")
-	require.NoError(w.t, err)
+	hash := account.Hash("rival password")
 	mail := role + firm.String()[24:] + "@rival.example"
 	require.NoError(w.t, w.store.InFirm(context.Background(), firm, func(tx *gorm.DB) error {
 		if err := tx.Create(&store.Firm{ID: firm, Name: "Rival", Country: "NZ", Currency: "NZD", DateForm: "dmy", UnitSystem: "metric",
@@ -59,11 +59,13 @@ func routes(p place, person string) map[string]route {
 	return map[string]route{
 		"list-clients": {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
 		"list-sites": {"GET", "/sites", nil}, "create-site": {"POST", "/sites", siteBody}, "change-site": {"PUT", "/sites/" + p.site, siteBody},
+		"get-client": {"GET", "/clients/" + p.client, nil}, "get-site": {"GET", "/sites/" + p.site, nil},
+		"get-site-of-zone": {"GET", "/zones/" + p.zone + "/site", nil},
 		"get-site-history": {"GET", "/sites/" + p.site + "/history", nil},
 		"create-zone":      {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
 		"list-people": {"GET", "/people", nil}, "create-person": {"POST", "/people", personBody}, "change-person": {"PUT", "/people/" + person, personBody},
 		"change-my-settings": {"PUT", "/me/settings", map[string]any{"unit_system": "us", "date_form": "mdy"}},
-		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "version": 1}},
+		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "owners_second_factor": false, "version": 1}},
 		"book-visit": {"POST", "/visits", visitBody}, "change-visit": {"PUT", "/visits/" + p.visit, visitBody}, "get-visit": {"GET", "/visits/" + p.visit, nil},
 		"arrive": {"POST", "/visits/" + p.visit + "/arrive", map[string]any{}}, "leave": {"POST", "/visits/" + p.visit + "/leave", map[string]any{}},
 		"get-scales": {"GET", p.path("/scales"), nil}, "answer-checks": {"POST", p.path("/answers"), answers(tap("pull-test", "resists"))},
@@ -78,8 +80,13 @@ func routes(p place, person string) map[string]route {
 		"get-zone-sky": {"GET", "/zones/" + p.zone + "/sky", nil}, "get-zone-watering": {"GET", "/zones/" + p.zone + "/watering", nil},
 		"export-readings": {"GET", "/sites/" + p.site + "/readings", nil}, "import-readings": {"POST", "/sites/" + p.site + "/readings", []byte("hodos-readings,1,UTC\ntime,zone,finding,value,unit\n2026-08-20," + p.zone + ",soil-ph,7,pH\n")},
 		"import-weather": {"POST", "/sites/" + p.site + "/weather", []byte("hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,3\n")}, "set-watering-days": {"PUT", "/sites/" + p.site + "/watering-days", map[string]any{"days": []string{"tue"}}}, "note-notices": {"POST", "/watch/noted", map[string]any{"kind": "window", "subject": "dollar-spot"}}, "list-notices": {"GET", "/watch/notices?kind=window&subject=dollar-spot", nil}, "ask-watch": {"POST", "/watch", map[string]any{}}, "log-watering": {"PUT", "/zones/" + p.zone + "/waterings", map[string]any{"day": "2026-08-20", "mm": 12}},
-		"record-audit": {"POST", "/visits/" + p.visit + "/audits", map[string]any{"id": id(), "zone_id": p.zone, "minutes": 15, "cans": []map[string]any{{"x": 0, "y": 0, "mm": 4}, {"x": 1, "y": 0, "mm": 5}, {"x": 2, "y": 0, "mm": 6}, {"x": 3, "y": 0, "mm": 6}}}},
-		"get-day":      {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
+		"record-audit":       {"POST", "/visits/" + p.visit + "/audits", map[string]any{"id": id(), "zone_id": p.zone, "minutes": 15, "cans": []map[string]any{{"x": 0, "y": 0, "mm": 4}, {"x": 1, "y": 0, "mm": 5}, {"x": 2, "y": 0, "mm": 6}, {"x": 3, "y": 0, "mm": 6}}}},
+		"send-password-link": {"POST", "/people/" + person + "/password-link", nil}, "end-second-factor-of": {"POST", "/people/" + person + "/second-factor/end", map[string]any{"current": "rival password"}},
+		"end-session": {"DELETE", "/me/sessions/" + p.visit, nil}, "list-sessions": {"GET", "/me/sessions", nil}, "list-events": {"GET", "/events", nil},
+		"end-other-sessions": {"POST", "/me/sessions/end-others", nil}, "change-my-password": {"PUT", "/me/password", map[string]any{"current": "not it", "password": "rival password"}},
+		"begin-second-factor": {"POST", "/me/second-factor", nil}, "confirm-second-factor": {"POST", "/me/second-factor/confirm", map[string]any{"code": "000000"}},
+		"end-second-factor": {"POST", "/me/second-factor/end", map[string]any{"current": "not it"}},
+		"get-day":           {"GET", "/day", nil}, "likely-causes": {"GET", "/causes?site=" + p.site, nil},
 	}
 }
 
@@ -91,12 +98,14 @@ func figures(lawn float64) map[string]any {
 
 // harmless are the operations without business rows of a firm.
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
-	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true}
+	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true,
+	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
 var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
-	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true}
+	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
+	"create-person": true, "list-sessions": true, "list-events": true, "end-other-sessions": true, "begin-second-factor": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
 	w := newWorld(t)
@@ -125,7 +134,7 @@ func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks",
-			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices"} {
+			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -177,23 +186,26 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 }
 
 // needs is the right that each operation asks for: the table that the roles are held against.
-var needs = map[string]server.Right{
-	"get-zone-sky": server.See, "get-zone-watering": server.See, "export-readings": server.See, "import-readings": server.AnswerChecks,
-	"set-watering-days": server.BookVisits, "note-notices": server.BookVisits, "list-notices": server.See, "ask-watch": server.BookVisits,
-	"get-sky": server.See, "get-watering": server.See, "export-weather": server.See, "import-weather": server.AnswerChecks,
-	"log-watering": server.AnswerChecks, "record-audit": server.AnswerChecks,
-	"tell-apart": server.See, "get-prices": server.See, "preview-prices": server.See, "change-prices": server.KeepFirm,
-	"list-samples": server.See, "get-sample-form": server.See, "take-sample": server.AnswerChecks, "take-result": server.AnswerChecks,
-	"list-clients": server.See, "list-sites": server.See, "list-people": server.See, "get-firm": server.See, "get-visit": server.See,
-	"get-scales": server.See, "export-case": server.See, "list-records": server.See, "get-recovery": server.See, "get-day": server.See,
-	"get-site-history": server.See, "likely-causes": server.See, "change-my-settings": server.See,
-	"create-client": server.KeepSites, "change-client": server.KeepSites, "create-site": server.KeepSites, "change-site": server.KeepSites,
-	"create-zone": server.KeepSites, "change-zone": server.KeepSites,
-	"create-person": server.KeepPeople, "change-person": server.KeepPeople, "change-firm": server.KeepFirm,
-	"book-visit": server.BookVisits, "change-visit": server.BookVisits,
-	"arrive": server.AnswerChecks, "leave": server.AnswerChecks, "answer-checks": server.AnswerChecks, "give-diagnosis": server.AnswerChecks,
-	"record-look":      server.AnswerChecks,
-	"record-treatment": server.RecordTreatment,
+var needs = map[string]account.Right{
+	"get-zone-sky": account.See, "get-zone-watering": account.See, "export-readings": account.See, "import-readings": account.AnswerChecks,
+	"set-watering-days": account.BookVisits, "note-notices": account.BookVisits, "list-notices": account.See, "ask-watch": account.BookVisits,
+	"get-sky": account.See, "get-watering": account.See, "export-weather": account.See, "import-weather": account.AnswerChecks,
+	"log-watering": account.AnswerChecks, "record-audit": account.AnswerChecks,
+	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
+	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
+	"list-clients": account.See, "list-sites": account.See, "list-people": account.See, "get-firm": account.See, "get-visit": account.See,
+	"get-scales": account.See, "export-case": account.See, "list-records": account.See, "get-recovery": account.See, "get-day": account.See,
+	"get-site-history": account.See, "get-client": account.See, "get-site": account.See, "get-site-of-zone": account.See, "likely-causes": account.See, "change-my-settings": account.See,
+	"create-client": account.KeepSites, "change-client": account.KeepSites, "create-site": account.KeepSites, "change-site": account.KeepSites,
+	"create-zone": account.KeepSites, "change-zone": account.KeepSites,
+	"create-person": account.KeepPeople, "change-person": account.KeepPeople, "change-firm": account.KeepFirm,
+	"book-visit": account.BookVisits, "change-visit": account.BookVisits,
+	"arrive": account.AnswerChecks, "leave": account.AnswerChecks, "answer-checks": account.AnswerChecks, "give-diagnosis": account.AnswerChecks,
+	"record-look":        account.AnswerChecks,
+	"record-treatment":   account.RecordTreatment,
+	"send-password-link": account.KeepPeople, "end-second-factor-of": account.KeepPeople, "list-events": account.SeeLog,
+	"end-session": account.See, "list-sessions": account.See, "end-other-sessions": account.See, "change-my-password": account.See,
+	"begin-second-factor": account.See, "confirm-second-factor": account.See, "end-second-factor": account.See,
 }
 
 // expected is the matrix written out once more, so that a slip in the program's table is seen.
@@ -201,27 +213,27 @@ var expected = map[string]string{
 	"office":     "see book-visits keep-sites",
 	"technician": "see answer-checks record-treatment book-visits",
 	"applicator": "see answer-checks record-treatment record-pesticide book-visits keep-sites",
-	"owner":      "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-people keep-firm",
+	"owner":      "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-people keep-firm see-log",
 }
 
 func TestRolesByActions(t *testing.T) {
 	w := newWorld(t)
 	p := w.as("technician").sampled(w.as("technician").place("Quill"))
-	for _, role := range server.Roles {
+	for _, role := range account.Roles {
 		c := w.as(role)
-		for _, right := range server.Rights {
-			require.Equal(t, strings.Contains(" "+expected[role]+" ", " "+string(right)+" "), server.May(role, right), "%s, %s", role, right)
+		for _, right := range account.Rights {
+			require.Equal(t, strings.Contains(" "+expected[role]+" ", " "+string(right)+" "), account.May(role, right), "%s, %s", role, right)
 		}
 		for name, r := range routes(p, uuid.Must(uuid.NewV7()).String()) {
 			right, listed := needs[name]
 			require.True(t, listed, name)
 			status, b, _ := c.do(r.method, r.path, r.body)
-			if server.May(role, right) {
+			if account.May(role, right) {
 				require.NotContains(t, []int{401, 403, 500}, status, "%s may %s: %.200s", role, name, b)
 			} else {
 				require.Equal(t, 403, status, "%s may not %s: %.200s", role, name, b)
 			}
 		}
 	}
-	require.False(t, server.May("nobody", server.See))
+	require.False(t, account.May("nobody", account.See))
 }

@@ -5,7 +5,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"hodos/core/diagnosis"
+	"hodos/core/knowledge"
 	"hodos/server"
 )
 
@@ -13,7 +13,7 @@ func TestTheVocabularyNamesEverything(t *testing.T) {
 	c := newWorld(t).as("technician")
 	var v server.Vocabulary
 	c.must(200, "GET", "/vocabulary", nil, &v)
-	require.Len(t, v.Findings, len(diagnosis.Findings()))
+	require.Len(t, v.Findings, len(knowledge.Findings()))
 	require.Len(t, v.Causes, 79)
 	require.Len(t, v.Actions, 72)
 	for _, a := range v.Actions {

@@ -13,6 +13,7 @@ import (
 	"github.com/riverqueue/river/rivertype"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/store"
 )
 
@@ -115,6 +116,7 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &nightWorker{jobs: j})
 	river.AddWorker(workers, &partWorker{jobs: j})
+	river.AddWorker(workers, &sweeper{store: w.Store})
 	j.queue, err = river.NewClient(riverdatabasesql.New(pool), &river.Config{
 		Logger:               slog.New(warnings{log.Handler()}),
 		ErrorHandler:         loudly{log},
@@ -126,7 +128,7 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 		RescueStuckJobsAfter: o.Rescue,
 		MaxAttempts:          8,
 		ReindexerSchedule:    river.NeverSchedule(), // the application's role owns no index
-		PeriodicJobs: []*river.PeriodicJob{river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute),
+		PeriodicJobs: []*river.PeriodicJob{sweeping, river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute),
 			func() (river.JobArgs, *river.InsertOpts) {
 				day, err := clock.Today(context.Background())
 				if err != nil {
@@ -136,6 +138,25 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 			}, &river.PeriodicJobOpts{RunOnStart: true})},
 	})
 	return j, err
+}
+
+// sweep takes away what has run out: sessions, links, devices long unused, old rounds of the watch.
+type sweep struct{}
+
+func (sweep) Kind() string { return "sweep" }
+
+var sweeping = river.NewPeriodicJob(river.PeriodicInterval(time.Hour), func() (river.JobArgs, *river.InsertOpts) {
+	return sweep{}, &river.InsertOpts{UniqueOpts: river.UniqueOpts{ByPeriod: 30 * time.Minute}}
+}, &river.PeriodicJobOpts{RunOnStart: true})
+
+type sweeper struct {
+	river.WorkerDefaults[sweep]
+	store *store.Store
+}
+
+func (w *sweeper) Work(ctx context.Context, _ *river.Job[sweep]) error {
+	_, err := account.Sweep(ctx, w.store)
+	return err
 }
 
 // once lets the same round of a day stand in the queue a single time, done or not.
@@ -175,7 +196,8 @@ func (r Round) Finished() bool { return r.Planned && r.Done+r.Lost == r.Sites }
 func (j *Jobs) Far(ctx context.Context, round string) (Round, error) {
 	var r Round
 	err := j.watcher.Store.Shared(ctx).Raw(`SELECT
-		EXISTS (SELECT FROM river_job WHERE kind = 'watch-night' AND args @> jsonb_build_object('round', ?::text) AND state = 'completed') AS planned,
+		EXISTS (SELECT FROM river_job WHERE kind = 'watch-night' AND args @> jsonb_build_object('round', ?::text)
+			AND state = 'completed') AS planned,
 		coalesce(sum((args->>'sites')::int), 0) AS sites,
 		coalesce(sum((args->>'sites')::int) FILTER (WHERE state = 'completed'), 0) AS done,
 		coalesce(sum((args->>'sites')::int) FILTER (WHERE state IN ('discarded', 'cancelled')), 0) AS lost

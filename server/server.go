@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"net"
 	"net/http"
 	"path"
 	"slices"
@@ -23,6 +24,7 @@ import (
 	"github.com/labstack/echo/v4"
 	"github.com/labstack/echo/v4/middleware"
 
+	"hodos/account"
 	"hodos/core/weather"
 	"hodos/store"
 )
@@ -61,6 +63,12 @@ type Options struct {
 	DemoFirm   uuid.UUID
 	Now        func() time.Time // real time, for sessions and the audit; nil for time.Now
 	Jobs       *JobOptions      // how Run works the job queue; nil for a server that leaves it to others
+	Mail       account.Mail     // nil: links to set a password are handed over by hand
+	URL        string           // where people reach the application, for letters
+	// Proxies are the networks of the proxies in front: their word for where a request comes from is taken, nobody else's.
+	Proxies []*net.IPNet
+	// Deadline of a request; nought for the usual.
+	Deadline time.Duration
 }
 
 // Server is the application.
@@ -68,6 +76,9 @@ type Server struct {
 	store         *store.Store
 	clock         WorkClock
 	weather       WeatherService
+	accounts      *account.Book
+	heavy         underWay
+	deadline      time.Duration
 	normalYears   sync.Map // by station: twelve monthly means, asked once
 	laboratory    Laboratory
 	log           *slog.Logger
@@ -78,7 +89,6 @@ type Server struct {
 	demo          map[string]uuid.UUID
 	demoFirm      uuid.UUID
 	now           func() time.Time
-	tries         limits
 	jobs          *Jobs
 }
 
@@ -95,6 +105,10 @@ func New(o Options) *Server {
 	if s.now == nil {
 		s.now = time.Now
 	}
+	if s.deadline = o.Deadline; s.deadline == 0 {
+		s.deadline = usualDeadline
+	}
+	s.accounts = &account.Book{Store: o.Store, Now: s.now, Log: s.log, Mail: o.Mail, URL: o.URL}
 	if o.Jobs != nil && s.store != nil {
 		jobs, err := NewJobs(Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
 		if err != nil {
@@ -106,8 +120,16 @@ func New(o Options) *Server {
 	e := echo.New()
 	e.HideBanner, e.HidePort = true, true
 	e.HTTPErrorHandler = s.httpError
-	e.Use(middleware.Recover(), s.logged, s.headers, middleware.BodyLimit(maxBody),
-		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}))
+	e.IPExtractor = extractor(o.Proxies)
+	e.Use(
+		s.logged,
+		middleware.RecoverWithConfig(middleware.RecoverConfig{LogErrorFunc: s.panicked}),
+		s.hosted,
+		s.headers,
+		middleware.BodyLimit(maxBody),
+		plainText,
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}),
+	)
 	e.GET("/healthz", func(c echo.Context) error { return c.String(http.StatusOK, "ok\n") })
 	e.GET("/readyz", func(c echo.Context) error {
 		ctx, cancel := context.WithTimeout(c.Request().Context(), 2*time.Second)
@@ -128,6 +150,7 @@ func New(o Options) *Server {
 	s.api.UseMiddleware(s.guard)
 	s.routes()
 	e.GET("/*", s.page)
+	e.HEAD("/*", s.page)
 	return s
 }
 
@@ -197,7 +220,8 @@ func (s *Server) Run(ctx context.Context, listen string) error {
 
 func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c echo.Context) error {
-		start := s.now()
+		start, by := s.now(), &asker{}
+		c.SetRequest(c.Request().WithContext(context.WithValue(c.Request().Context(), askerKey{}, by)))
 		err := next(c)
 		if err != nil {
 			c.Error(err)
@@ -210,8 +234,29 @@ func (s *Server) logged(next echo.HandlerFunc) echo.HandlerFunc {
 			level = slog.LevelDebug
 		}
 		s.log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", c.Response().Status, "ms",
-			s.now().Sub(start).Milliseconds(), "bytes", c.Response().Size)
+			s.now().Sub(start).Milliseconds(), "bytes", c.Response().Size, "firm", by.firm, "person", by.person)
 		return nil
+	}
+}
+
+// panicked puts what fell over into the log of the server, with where it did.
+func (s *Server) panicked(c echo.Context, err error, stack []byte) error {
+	s.log.Error("panic", "path", c.Request().URL.Path, "error", err, "stack", string(stack))
+	return err
+}
+
+// hosted lets the demo, where one click signs in, be reached by its loopback address alone: a page elsewhere may give its own name this
+// address, but it cannot send another Host.
+func (s *Server) hosted(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c echo.Context) error {
+		host := c.Request().Host
+		if h, _, err := net.SplitHostPort(host); err == nil {
+			host = h
+		}
+		if ip := net.ParseIP(strings.Trim(host, "[]")); s.demo != nil && host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+			return echo.NewHTTPError(http.StatusMisdirectedRequest)
+		}
+		return next(c)
 	}
 }
 
@@ -226,11 +271,17 @@ func (s *Server) headers(next echo.HandlerFunc) echo.HandlerFunc {
 		nonce := base64.RawStdEncoding.EncodeToString(b)
 		c.SetRequest(c.Request().WithContext(context.WithValue(c.Request().Context(), nonceKey{}, nonce)))
 		h := c.Response().Header()
-		h.Set("Content-Security-Policy", "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+		h.Set(
+			"Content-Security-Policy",
+			"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; "+
+				"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
+				"frame-ancestors 'none'",
+		)
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		h.Set("Permissions-Policy", "camera=(self), geolocation=(self), microphone=()")
 		if s.secureCookies {
 			h.Set("Strict-Transport-Security", "max-age=31536000")

@@ -91,13 +91,26 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 	if err != nil {
 		return err
 	}
+	if err := w.courses(ctx, p, day); err != nil {
+		return err
+	}
 	return w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
 		sum, err := w.part(tx, p, day, answer)
 		if err != nil {
 			return err
 		}
-		done := tx.Exec(`UPDATE watch_runs SET sites_done = sites_done + ?, parts_done = parts_done + 1, zones = zones + ?, unchanged = unchanged + ?, told = told + ?, ended = ended + ?,
-			finished_at = CASE WHEN parts_done + 1 = parts THEN ?::timestamptz END WHERE id = ?`, p.Sites, sum.zones, sum.unchanged, sum.told, sum.ended, w.Now().UTC(), p.Run)
+		done := tx.Exec(
+			`UPDATE watch_runs SET sites_done = sites_done + ?, parts_done = parts_done + 1, zones = zones + ?,
+				unchanged = unchanged + ?, told = told + ?, ended = ended + ?,
+			finished_at = CASE WHEN parts_done + 1 = parts THEN ?::timestamptz END WHERE id = ?`,
+			p.Sites,
+			sum.zones,
+			sum.unchanged,
+			sum.told,
+			sum.ended,
+			w.Now().UTC(),
+			p.Run,
+		)
 		if done.Error != nil || with == nil {
 			return done.Error
 		}
@@ -105,10 +118,10 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 	})
 }
 
-type tally struct{ zones, unchanged, told, ended int }
+type nightSum struct{ zones, unchanged, told, ended int }
 
-func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) (tally, error) {
-	var sum tally
+func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) (nightSum, error) {
+	var sum nightSum
 	var sites []store.Site
 	if err := tx.Where("station_id IS NOT DISTINCT FROM ? AND id BETWEEN ? AND ?", p.Station, p.First,
 		p.Last).Order("id").Find(&sites).Error; err != nil {

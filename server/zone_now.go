@@ -9,7 +9,8 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"hodos/core/diagnosis"
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
 	"hodos/core/watch"
 	"hodos/core/weather"
 	"hodos/store"
@@ -20,7 +21,7 @@ import (
 type zoneNow struct {
 	zone     store.Zone
 	site     store.Site
-	c        diagnosis.Case
+	c        evidence.Case
 	had      map[string]bool
 	madeFrom []byte
 	own      []store.SiteDay
@@ -75,12 +76,20 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 		ZoneID  uuid.UUID
 		Leading string `gorm:"column:leading_cause"`
 	}
-	if err := tx.Raw("SELECT DISTINCT zone_id, leading_cause FROM diagnoses WHERE zone_id IN ? AND given_on <= ? AND given_on > ? ORDER BY zone_id, leading_cause", keys, day, day.AddDate(0, 0, -historyDays)).Scan(&former).Error; err != nil {
+	if err := tx.Raw(
+		`SELECT DISTINCT zone_id, leading_cause FROM diagnoses WHERE zone_id IN ? AND given_on <= ? AND given_on > ?
+		ORDER BY zone_id, leading_cause`,
+		keys,
+		day,
+		day.AddDate(0, 0, -historyDays),
+	).Scan(
+		&former,
+	).Error; err != nil {
 		return nil, err
 	}
 	had := map[uuid.UUID][]string{}
 	for _, d := range former {
-		if d.Leading != diagnosis.Healthy {
+		if d.Leading != knowledge.Healthy {
 			had[d.ZoneID] = append(had[d.ZoneID], d.Leading)
 		}
 	}
@@ -100,10 +109,10 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 		n := zoneNow{zone: z, site: site, c: zoneCase(z, site, day), had: map[string]bool{}, own: ownOf[site.ID], water: water[z.ID], at: at}
 		n.c.Findings, n.c.Earlier = answers[z.ID].lasting, answers[z.ID].earlier
 		if n.c.Findings == nil {
-			n.c.Findings = map[string]diagnosis.Value{}
+			n.c.Findings = map[string]knowledge.Value{}
 		}
 		for _, t := range water[z.ID].records {
-			n.c.Treatments = append(n.c.Treatments, diagnosis.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
+			n.c.Treatments = append(n.c.Treatments, evidence.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
 		}
 		for _, cause := range had[z.ID] {
 			n.had[cause] = true
@@ -130,7 +139,7 @@ func sumOf(sky []byte, n zoneNow, water givenWater, silent bool) ([]byte, error)
 		plain[id] = v.Plain()
 	}
 	err := json.NewEncoder(h).Encode(map[string]any{
-		"knowledge": diagnosis.Knowledge, "zone": n.zone, "latitude": n.site.Latitude, "findings": plain, "earlier": n.c.Earlier, "had": n.had,
+		"knowledge": knowledge.Knowledge, "zone": n.zone, "latitude": n.site.Latitude, "findings": plain, "earlier": n.c.Earlier, "had": n.had,
 		"silent": silent, "given": water.given, "since": water.since, "treatments": n.c.Treatments,
 	})
 	return h.Sum(nil), err
@@ -197,8 +206,8 @@ func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]given
 
 // groundNow is what former visits and readings say of a zone.
 type groundNow struct {
-	lasting map[string]diagnosis.Value
-	earlier []diagnosis.Earlier
+	lasting map[string]knowledge.Value
+	earlier []evidence.Earlier
 }
 
 // groundOf reads it for some zones.
@@ -218,7 +227,7 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 	for _, r := range rows {
 		g, ok := out[r.ZoneID]
 		if !ok {
-			g.lasting = map[string]diagnosis.Value{}
+			g.lasting = map[string]knowledge.Value{}
 		}
 		if slices.Contains(lasting, r.Finding) {
 			if v, ok := valueOf(r.Finding, r.Value); ok {
@@ -230,7 +239,7 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 		out[r.ZoneID] = g
 	}
 	var read []store.Reading
-	if err := tx.Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays),
+	if err := tx.Table("standing_readings").Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays),
 		day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
 		return nil, err
 	}
@@ -256,25 +265,25 @@ func (g *groundNow) at(day time.Time, finding string, value store.JSON) {
 		}
 	}
 	if ok {
-		g.earlier = append(g.earlier, diagnosis.Earlier{Date: day, Findings: map[string]diagnosis.Value{finding: v}})
+		g.earlier = append(g.earlier, evidence.Earlier{Date: day, Findings: map[string]knowledge.Value{finding: v}})
 	}
 }
 
 // addReading puts a reading among what was found on former days; several of one day stand beside each other by their hour.
-func addReading(earlier []diagnosis.Earlier, r store.Reading) []diagnosis.Earlier {
-	f := map[string]diagnosis.Value{r.Finding: diagnosis.NumberValue(r.Value)}
+func addReading(earlier []evidence.Earlier, r store.Reading) []evidence.Earlier {
+	f := map[string]knowledge.Value{r.Finding: knowledge.NumberValue(r.Value)}
 	if r.Hour != nil && r.Finding == "soil-temp-c" {
-		f["soil-temp-hour"] = diagnosis.NumberValue(*r.Hour)
+		f["soil-temp-hour"] = knowledge.NumberValue(*r.Hour)
 	}
-	return append(earlier, diagnosis.Earlier{Date: r.Day.UTC(), Findings: f})
+	return append(earlier, evidence.Earlier{Date: r.Day.UTC(), Findings: f})
 }
 
-func valueOf(finding string, value store.JSON) (diagnosis.Value, bool) {
-	f, ok := diagnosis.FindingByID(finding)
+func valueOf(finding string, value store.JSON) (knowledge.Value, bool) {
+	f, ok := knowledge.FindingByID(finding)
 	var plain any
 	if !ok || value == nil || json.Unmarshal(value, &plain) != nil || plain == nil {
-		return diagnosis.Value{}, false
+		return knowledge.Value{}, false
 	}
-	v, err := diagnosis.ValueOf(f, plain)
+	v, err := knowledge.ValueOf(f, plain)
 	return v, err == nil
 }

@@ -1,0 +1,43 @@
+package server
+
+import (
+	"context"
+	"log/slog"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+)
+
+// courses judges the recoveries of a part's zones that were measured after they were last judged: where the verdict could not be kept
+// with the measure, or the rows came in by another way.
+func (w Watcher) courses(ctx context.Context, p Part, day time.Time) error {
+	var behind []struct {
+		ZoneID uuid.UUID
+		Last   time.Time
+	}
+	if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
+		return tx.Raw(`SELECT l.zone_id, max(l.looked_on) AS last FROM sites s JOIN zones z ON z.site_id = s.id JOIN looks l ON l.zone_id = z.id
+			LEFT JOIN zone_courses c ON c.zone_id = z.id
+			WHERE s.id BETWEEN ? AND ? AND s.station_id IS NOT DISTINCT FROM ? AND l.looked_on <= ?
+			GROUP BY l.zone_id, c.judged_on HAVING c.judged_on IS NULL OR c.judged_on < max(l.looked_on) ORDER BY 1`,
+			p.First, p.Last, p.Station, day).Scan(&behind).Error
+	}); err != nil {
+		return err
+	}
+	s := &Server{store: w.Store, weather: w.Weather, log: slog.New(slog.DiscardHandler)}
+	for _, b := range behind {
+		var rows courseRows
+		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) (err error) {
+			rows, err = readCourse(tx, b.ZoneID, day)
+			return err
+		}); err != nil {
+			return err
+		}
+		course := rows.worked(s.normalsFrom(ctx, rows))
+		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error { return keepCourse(tx, p.Firm, course, b.Last) }); err != nil {
+			return err
+		}
+	}
+	return nil
+}

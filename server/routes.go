@@ -1,0 +1,157 @@
+package server
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"hodos/account"
+)
+
+// public is the right of routes that nobody has to be signed in for.
+const public account.Right = ""
+
+// route is one operation of the API: how it is reached, what it is called, what its caller needs, and who answers.
+type route struct {
+	method, path, id, summary, tag string
+	right                          account.Right
+	register                       func(*Server, huma.Operation)
+}
+
+// at lets a handler answer a route.
+func at[I, O any](h func(*Server, context.Context, *I) (*O, error)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		huma.Register(s.api, op, func(ctx context.Context, in *I) (*O, error) { return h(s, ctx, in) })
+	}
+}
+
+// raw is at for a body that its handler reads itself and refuses with finer reasons.
+func raw[I, O any](h func(*Server, context.Context, *I) (*O, error)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		op.SkipValidateBody = true
+		at(h)(s, op)
+	}
+}
+
+// heavy is at for what costs much: a person has few of these under way at a time.
+func heavy(register func(*Server, huma.Operation)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		op.Metadata["heavy"] = true
+		register(s, op)
+	}
+}
+
+// file is at for a plain file as the body, answered by lines of progress.
+func file(h func(*Server, context.Context, *fileInput) (*huma.StreamResponse, error)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		op.Metadata["long"] = true
+		at(h)(s, op)
+		described := s.api.OpenAPI().Paths[op.Path].Post
+		described.RequestBody = &huma.RequestBody{Required: true, Description: "A file in the dialect of docs/formats.md.",
+			Content: map[string]*huma.MediaType{"text/csv": {Schema: &huma.Schema{Type: "string"}}}}
+		described.Responses["200"] = &huma.Response{Description: "Lines of progress, the last with taken: true.",
+			Content: map[string]*huma.MediaType{"application/x-ndjson": {
+				Schema: s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[Progress](), true, "Progress")}}}
+	}
+}
+
+// routes registers the whole API.
+func (s *Server) routes() {
+	for _, r := range routes {
+		op := huma.Operation{OperationID: r.id, Method: r.method, Path: r.path, Summary: r.summary, Tags: []string{r.tag}, MaxBodyBytes: 8 << 20,
+			Metadata: map[string]any{}}
+		if r.right == public {
+			op.Metadata["public"] = true
+		} else {
+			op.Metadata["right"] = r.right
+			op.Description = "Needs the right " + string(r.right) + "."
+			op.Errors = []int{401, 403, 404, 409, 422}
+		}
+		r.register(s, op)
+	}
+}
+
+// routes is the API, a line an operation.
+var routes = []route{
+	{http.MethodPost, "/sign-in", "sign-in", "Sign in with address and password", "session", public, at((*Server).signIn)},
+	{http.MethodPost, "/sign-in/demo", "sign-in-demo", "Sign in as one of the demo's people", "session", public, at((*Server).signInDemo)},
+	{http.MethodGet, "/welcome", "welcome", "What the sign-in page offers", "session", public, at((*Server).welcome)},
+	{http.MethodPost, "/sign-out", "sign-out", "Sign out", "session", account.See, at((*Server).signOut)},
+	{http.MethodGet, "/me", "me", "Who is signed in", "session", account.See, at((*Server).me)},
+	{http.MethodPost, "/demo/clock", "advance-clock", "Move the demo's clock on", "session", account.See, at((*Server).advanceClock)},
+	{http.MethodGet, "/me/sessions", "list-sessions", "Where one is signed in", "session", account.See, at((*Server).listSessions)},
+	{http.MethodDelete, "/me/sessions/{id}", "end-session", "End one of one's sessions", "session", account.See, at((*Server).endSession)},
+	{http.MethodPost, "/me/sessions/end-others", "end-other-sessions", "End all of one's sessions but this one", "session", account.See, at((*Server).endOtherSessions)},
+	{http.MethodPut, "/me/password", "change-my-password", "Change one's own password; the other sessions end", "session", account.See, at((*Server).changeMyPassword)},
+	{http.MethodPost, "/me/second-factor", "begin-second-factor", "Begin to set up the code of an authenticator app", "session", account.See, at((*Server).beginSecondFactor)},
+	{http.MethodPost, "/me/second-factor/confirm", "confirm-second-factor", "Turn it on with a right code; the recovery codes are shown this once", "session", account.See, at((*Server).confirmSecondFactor)},
+	{http.MethodPost, "/me/second-factor/end", "end-second-factor", "Turn it off, with one's password", "session", account.See, at((*Server).endSecondFactor)},
+	{http.MethodPost, "/people/{id}/password-link", "send-password-link", "Send somebody a link to set a password, once and within a day", "session", account.KeepPeople, at((*Server).sendPasswordLink)},
+	{http.MethodPost, "/people/{id}/second-factor/end", "end-second-factor-of", "Turn off the second factor of somebody who has lost it", "session", account.KeepPeople, at((*Server).endSecondFactorOf)},
+	{http.MethodPost, "/password-link", "read-password-link", "Whose password a link would set", "session", public, at((*Server).readPasswordLink)},
+	{http.MethodPost, "/password-link/use", "use-password-link", "Set the password by a link", "session", public, at((*Server).usePasswordLink)},
+	{http.MethodGet, "/events", "list-events", "What happened to the firm's accounts, the newest first", "firm", account.SeeLog, at((*Server).listEvents)},
+	{http.MethodGet, "/demo/letters", "list-letters", "The letters of the demo's simulated mail", "session", public, at((*Server).listLetters)},
+	{http.MethodGet, "/vocabulary", "get-vocabulary", "Stations, checks, causes, actions and grasses by name", "guide", account.See, at((*Server).getVocabulary)},
+	{http.MethodGet, "/causes", "likely-causes", "Causes by what is likely in a month", "guide", account.See, at((*Server).likelyCauses)},
+	{http.MethodGet, "/causes/{id}", "get-cause", "A cause in the field guide", "guide", account.See, at((*Server).getCause)},
+	{http.MethodGet, "/causes/{id}/apart/{other}", "compare-causes", "The checks that tell two causes apart on any lawn", "guide", account.See, at((*Server).compareCauses)},
+	{http.MethodGet, "/clients", "list-clients", "Clients by name, a page at a time", "sites", account.See, at((*Server).listClients)},
+	{http.MethodGet, "/clients/{id}", "get-client", "One client", "sites", account.See, at((*Server).getClient)},
+	{http.MethodPost, "/clients", "create-client", "Add a client", "sites", account.KeepSites, at((*Server).createClient)},
+	{http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", account.KeepSites, at((*Server).changeClient)},
+	{http.MethodGet, "/sites", "list-sites", "Sites by name with their zones, a page at a time", "sites", account.See, at((*Server).listSites)},
+	{http.MethodGet, "/sites/{id}", "get-site", "A site with its zones", "sites", account.See, at((*Server).getSite)},
+	{http.MethodGet, "/zones/{id}/site", "get-site-of-zone", "The site that a zone belongs to", "sites", account.See, at((*Server).getSiteOfZone)},
+	{http.MethodPost, "/sites", "create-site", "Add a site", "sites", account.KeepSites, at((*Server).createSite)},
+	{http.MethodPut, "/sites/{id}", "change-site", "Change a site", "sites", account.KeepSites, at((*Server).changeSite)},
+	{http.MethodGet, "/sites/{id}/history", "get-site-history", "All visits of a site and the diagnoses that were given", "sites", account.See, at((*Server).getSiteHistory)},
+	{http.MethodPost, "/zones", "create-zone", "Add a zone to a site", "sites", account.KeepSites, at((*Server).createZone)},
+	{http.MethodPut, "/zones/{id}", "change-zone", "Change a zone", "sites", account.KeepSites, at((*Server).changeZone)},
+	{http.MethodGet, "/people", "list-people", "Everybody of the firm", "firm", account.See, at((*Server).listPeople)},
+	{http.MethodPost, "/people", "create-person", "Add somebody", "firm", account.KeepPeople, at((*Server).createPerson)},
+	{http.MethodPut, "/people/{id}", "change-person", "Change somebody's entry", "firm", account.KeepPeople, at((*Server).changePerson)},
+	{http.MethodPut, "/me/settings", "change-my-settings", "One's own units and date form; empty follows the firm", "firm", account.See, at((*Server).changeMySettings)},
+	{http.MethodGet, "/firm", "get-firm", "The firm's settings", "firm", account.See, at((*Server).getFirm)},
+	{http.MethodPut, "/firm", "change-firm", "Change the firm's settings", "firm", account.KeepFirm, at((*Server).changeFirm)},
+	{http.MethodPost, "/visits", "book-visit", "Book a visit", "visits", account.BookVisits, at((*Server).bookVisit)},
+	{http.MethodPut, "/visits/{id}", "change-visit", "Change the day, reason or person of a visit", "visits", account.BookVisits, at((*Server).changeVisit)},
+	{http.MethodGet, "/visits/{id}", "get-visit", "A visit with its site, zones and what was given and done", "visits", account.See, at((*Server).getVisit)},
+	{http.MethodPost, "/visits/{id}/arrive", "arrive", "Note the arrival", "visits", account.AnswerChecks, at((*Server).arrive)},
+	{http.MethodPost, "/visits/{id}/leave", "leave", "Note the leaving and close the visit", "visits", account.AnswerChecks, at((*Server).leave)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to", "visits", account.See, at((*Server).getScales)},
+	{http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", account.AnswerChecks, at((*Server).answerChecks)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", account.See, at((*Server).tellApart)},
+	{http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Save the diagnosis as it stands; it is never changed afterwards", "visits", account.AnswerChecks, at((*Server).giveDiagnosis)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/case", "export-case", "The zone on this visit as a case file", "visits", account.See, at((*Server).exportCase)},
+	{http.MethodPost, "/diagnose", "diagnose-case", "Weigh a case file", "visits", account.See, heavy(raw((*Server).diagnoseCase))},
+	{http.MethodPost, "/visits/{id}/records", "record-treatment", "Record a treatment and book its follow-up", "records", account.RecordTreatment, at((*Server).recordTreatment)},
+	{http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", account.See, at((*Server).listRecords)},
+	{http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", account.See, at((*Server).workOutNitrogen)},
+	{http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", account.See, at((*Server).getRecovery)},
+	{http.MethodPost, "/visits/{id}/looks", "record-look", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordLook)},
+	{http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", account.See, at((*Server).getDay)},
+	{http.MethodGet, "/prices", "get-prices", "The figures from which the marks for checking and acting follow", "firm", account.See, at((*Server).getPrices)},
+	{http.MethodPut, "/prices", "change-prices", "Change the firm's figures", "firm", account.KeepFirm, at((*Server).changePrices)},
+	{http.MethodPost, "/prices/preview", "preview-prices", "What other figures would change in the diagnoses given so far", "firm", account.See, heavy(at((*Server).previewPrices))},
+	{http.MethodPost, "/visits/{id}/samples", "take-sample", "Take a sample for the laboratory", "samples", account.AnswerChecks, at((*Server).takeSample)},
+	{http.MethodGet, "/samples", "list-samples", "Samples, the newest first", "samples", account.See, at((*Server).listSamples)},
+	{http.MethodGet, "/samples/{id}/form", "get-sample-form", "The form that goes with a sample", "samples", account.See, at((*Server).getSampleForm)},
+	{http.MethodPost, "/samples/{id}/result", "take-result", "Take in a laboratory's result", "samples", account.AnswerChecks, heavy(at((*Server).takeResult))},
+	{http.MethodGet, "/zones/{id}/sky", "get-zone-sky", "Weather and ground of a zone today, without a visit", "sky", account.See, at((*Server).getZoneSky)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/sky", "get-sky", "Weather and ground of a zone on one time axis", "sky", account.See, at((*Server).getSky)},
+	{http.MethodPost, "/sites/{id}/weather", "import-weather", "Import weather measured on a site; it replaces the station's values", "sky", account.AnswerChecks, heavy(file((*Server).importWeather))},
+	{http.MethodGet, "/sites/{id}/weather", "export-weather", "The weather of a site as a file: the station under what was measured on site", "sky", account.See, heavy(at((*Server).exportWeather))},
+	{http.MethodPost, "/sites/{id}/readings", "import-readings", "Take in readings of probes and thermometers, and soil tests, of a site's zones", "sky", account.AnswerChecks, heavy(file((*Server).importReadings))},
+	{http.MethodGet, "/sites/{id}/readings", "export-readings", "The readings and soil tests of a site's zones as a file", "sky", account.See, at((*Server).exportReadings)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/watering", "get-watering", "Minutes, cycles, litres and cost, both policies side by side", "sky", account.See, at((*Server).getWatering)},
+	{http.MethodGet, "/zones/{id}/watering", "get-zone-watering", "The same for a zone today, without a visit", "sky", account.See, at((*Server).getZoneWatering)},
+	{http.MethodPost, "/visits/{id}/audits", "record-audit", "Record a catch-can audit; rate and uniformity go onto the scales", "sky", account.AnswerChecks, at((*Server).recordAudit)},
+	{http.MethodPut, "/sites/{id}/watering-days", "set-watering-days", "Set the weekdays on which a site may be watered", "sky", account.BookVisits, at((*Server).setWateringDays)},
+	{http.MethodPut, "/zones/{id}/waterings", "log-watering", "Note the water that a zone was given on a day", "sky", account.AnswerChecks, at((*Server).logWatering)},
+	{http.MethodGet, "/watch/notices", "list-notices", "Every lawn of which one thing stands", "day", account.See, at((*Server).listNotices)},
+	{http.MethodPost, "/watch/noted", "note-notices", "Put one thing that the watch tells away as noted, for all lawns; it stays among what stands", "day", account.BookVisits, at((*Server).noteNotices)},
+	{http.MethodPost, "/watch", "ask-watch", "Let the watch look now at what has changed since it looked last", "day", account.BookVisits, at((*Server).askWatch)},
+}
