@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daysBetween, fromSI, percent, reader, readNumber, show, showDate, siOf, toSI } from './format'
+import { daysBetween, fromSI, percent, readDate, reader, readNumber, show, showDate, siOf, toSI } from './format'
 
 describe('dates', () => {
   it('follow the form of the firm', () => {
@@ -14,7 +14,13 @@ describe('dates', () => {
 
 describe('quantities', () => {
   it('go both ways without loss', () => {
-    for (const [unit, value] of [['mm', 63.5], ['C', 29.4], ['m2', 310], ['g/m2', 4.9]] as const) expect(toSI(fromSI(value, unit, 'us'), unit, 'us')).toBeCloseTo(value, 9)
+    for (const [unit, value] of [
+      ['mm', 63.5],
+      ['C', 29.4],
+      ['m2', 310],
+      ['g/m2', 4.9],
+    ] as const)
+      expect(toSI(fromSI(value, unit, 'us'), unit, 'us')).toBeCloseTo(value, 9)
   })
   it('meet the published factors', () => {
     expect(toSI(1, 'mm', 'us')).toBe(25.4)
@@ -29,7 +35,12 @@ describe('quantities', () => {
 })
 
 describe('numbers as typed', () => {
-  it.each([['12', 12], ['2,5', 2.5], ['-3', -3], ['.5', 0.5]])('%s', (text, n) => expect(readNumber(text)).toBe(n))
+  it.each([
+    ['12', 12],
+    ['2,5', 2.5],
+    ['-3', -3],
+    ['.5', 0.5],
+  ])('%s', (text, n) => expect(readNumber(text)).toBe(n))
   it.each(['', 'abc', '1e5', '1.2.3', 'Infinity', '--1'])('refuses %s', (text) => expect(readNumber(text)).toBeUndefined())
 })
 
@@ -52,4 +63,37 @@ describe('a reader', () => {
     expect(fromSI(25.4, 'mm/h', 'us')).toBeCloseTo(1, 9)
     expect(fromSI(3.785411784, 'L', 'us')).toBeCloseTo(1, 9)
   })
+})
+
+describe('a day as it is typed', () => {
+  it.each([
+    ['24 Aug 2026', 'dmy', '2026-08-24'],
+    ['24/8/2026', 'dmy', '2026-08-24'],
+    ['8/24/2026', 'mdy', '2026-08-24'],
+    ['Aug 24, 2026', 'mdy', '2026-08-24'],
+    ['2026-08-24', 'dmy', '2026-08-24'],
+    ['24.8.26', 'dmy', '2026-08-24'],
+    ['august 24 2026', 'dmy', '2026-08-24'],
+    ['3 4 2026', 'dmy', '2026-04-03'],
+    ['3 4 2026', 'mdy', '2026-03-04'],
+    ['Mon 24 Aug 2026', 'dmy', '2026-08-24'],
+    ['31/2/2026', 'dmy', undefined],
+    ['8/24/2026', 'dmy', undefined],
+    ['24 Aug', 'dmy', undefined],
+    ['soon', 'ymd', undefined],
+    ['24 Aug 20264', 'dmy', undefined],
+  ] as const)('reads %s in the form %s', (text, form, want) => expect(readDate(text, form)).toBe(want))
+})
+
+describe('a number as it is typed', () => {
+  it.each([
+    ['5,000', 5000],
+    ['1,076', 1076],
+    ['1,234,567.5', 1234567.5],
+    ['2,5', 2.5],
+    ['0,125', 0.125],
+    ['12,34', 12.34],
+    ['5,00', 5],
+    ['1,07,6', undefined],
+  ] as const)('reads %s', (text, want) => expect(readNumber(text)).toBe(want))
 })

@@ -15,11 +15,38 @@ export function showDate(iso: string | undefined | null, form: DateForm = 'dmy',
   return `${days[new Date(Date.UTC(Number(y), Number(mo) - 1, Number(d))).getUTCDay()] ?? ''} ${text}`
 }
 
+const monthNames = months.map((m) => m.slice(0, 3).toLowerCase())
+
+/** Reads a day as people type it in the firm's form, or as YYYY-MM-DD in any; months may be words. Nothing comes back for anything else. */
+export function readDate(text: string, form: DateForm): string | undefined {
+  const parts = text
+    .trim()
+    .toLowerCase()
+    .replace(/^[a-z]{2,9}\.?,? (?=\d)/, (w) => (monthNames.includes(w.slice(0, 3)) ? w : ''))
+    .split(/[\s./,-]+/)
+    .filter(Boolean)
+  if (parts.length !== 3) return undefined
+  const word = parts.findIndex((p) => monthNames.includes(p.slice(0, 3)))
+  const order = /^\d{4}$/.test(parts[0] ?? '') ? 'ymd' : word === 0 ? 'mdy' : word === 1 ? 'dmy' : form
+  const part = (k: string) => parts[order.indexOf(k)] ?? ''
+  const month = monthNames.indexOf(part('m').slice(0, 3)) + 1 || Number(part('m'))
+  const year = /^\d{2}$/.test(part('y')) ? 2000 + Number(part('y')) : /^\d{4}$/.test(part('y')) ? Number(part('y')) : NaN
+  const day = /^\d{1,2}$/.test(part('d')) ? Number(part('d')) : NaN
+  const at = new Date(Date.UTC(year, month - 1, day))
+  if (Number.isNaN(at.getTime()) || at.getUTCMonth() !== month - 1 || at.getUTCDate() !== day) return undefined
+  return at.toISOString().slice(0, 10)
+}
+
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)
 }
 
-interface Unit { id: string; label: string; factor: number; offset: number }
+interface Unit {
+  id: string
+  label: string
+  factor: number
+  offset: number
+}
 const us: Record<string, Unit> = {
   mm: { id: 'in', label: 'in', factor: 25.4, offset: 0 },
   cm: { id: 'in', label: 'in', factor: 2.54, offset: 0 },
@@ -77,9 +104,14 @@ export function signedBits(b: number): string {
   return `${b >= 0 ? '+' : '−'}${Math.abs(b).toFixed(1)}`
 }
 
-/** Reads a number as people type it: a comma counts as a decimal point. Nothing comes back for anything else. */
+/**
+ * Reads a number as people type it: a comma counts as a decimal point, or groups thousands as the screen does (1,076 and 1,076,000.5).
+ * A comma before exactly three figures can be either: it groups, for that is how the screen writes, and a decimal comma with three
+ * places is finer than anything here is entered. Nothing comes back for anything else.
+ */
 export function readNumber(text: string): number | undefined {
-  const t = text.trim().replace('−', '-').replace(',', '.')
+  const plain = text.trim().replace('−', '-')
+  const t = /^-?[1-9]\d{0,2}(,\d{3})+(\.\d+)?$/.test(plain) ? plain.replaceAll(',', '') : plain.replace(',', '.')
   if (!/^-?\d+(\.\d+)?$|^-?\.\d+$/.test(t)) return undefined
   return Number(t)
 }

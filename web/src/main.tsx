@@ -30,11 +30,23 @@ const Beside = lazy(() => import('./causes/Beside'))
 const SampleForm = lazy(() => import('./samples/SampleForm'))
 const Prices = lazy(() => import('./firm/Prices'))
 const Firm = lazy(() => import('./firm/Firm'))
+const Account = lazy(() => import('./account/Account'))
+const Log = lazy(() => import('./account/Log'))
+const SetPassword = lazy(() => import('./account/SetPassword'))
 
 function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName) => void }) {
   const me = useMe()
-  if (me.isError) return me.error instanceof Refused && me.error.status === 401 ? <Navigate to="/sign-in" replace /> : <Problem error={me.error} />
+  if (me.isError)
+    return me.error instanceof Refused && me.error.status === 401 ? <Navigate to="/sign-in" replace /> : <Problem error={me.error} />
   if (!me.data) return <Busy what="your day" />
+  if (me.data.must_enrol)
+    return (
+      <Shell me={me.data} theme={theme} onTheme={onTheme}>
+        <Suspense fallback={<Busy what="the page" />}>
+          <Account />
+        </Suspense>
+      </Shell>
+    )
   return (
     <Shell me={me.data} theme={theme} onTheme={onTheme}>
       <Suspense fallback={<Busy what="the page" />}>
@@ -55,8 +67,17 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
           <Route path="/causes/:cause" element={<CausePage />} />
           <Route path="/causes/:cause/beside/:other" element={<Beside />} />
           <Route path="/firm/prices" element={<Prices />} />
+          <Route path="/firm/log" element={<Log />} />
           <Route path="/firm" element={<Firm />} />
-          <Route path="*" element={<p className="busy">There is no page here. <a href="/">To the day</a></p>} />
+          <Route path="/account" element={<Account />} />
+          <Route
+            path="*"
+            element={
+              <p className="busy">
+                There is no page here. <a href="/">To the day</a>
+              </p>
+            }
+          />
         </Routes>
       </Suspense>
     </Shell>
@@ -77,6 +98,7 @@ function App() {
           <Suspense fallback={<Busy what="the page" />}>
             <Routes>
               <Route path="/sign-in" element={<SignIn />} />
+              <Route path="/set-password/:token" element={<SetPassword />} />
               <Route path="/*" element={<SignedIn theme={theme} onTheme={setTheme} />} />
             </Routes>
           </Suspense>
@@ -88,4 +110,9 @@ function App() {
 
 applyTheme(storedTheme())
 const root = document.getElementById('root')
-if (root) createRoot(root).render(<StrictMode><App /></StrictMode>)
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  )

@@ -18,5 +18,6 @@ describe.each(Object.entries(palettes))('theme %s', (name, p) => {
   })
   it('buttons are read', () => expect(contrast(p.markInk, p.mark)).toBeGreaterThanOrEqual(4.5))
   it('the focus stands out', () => expect(contrast(p.focus, p.ground)).toBeGreaterThanOrEqual(3))
-  it('the component library follows it', () => expect(antTheme(name as keyof typeof palettes).token).toMatchObject({ colorPrimary: p.mark, controlHeight: 44 }))
+  it('the component library follows it', () =>
+    expect(antTheme(name as keyof typeof palettes).token).toMatchObject({ colorPrimary: p.mark, controlHeight: 44 }))
 })

@@ -13,10 +13,18 @@ class Request {
   headers: Record<string, string> = {}
   opened: string[] = []
   sent: unknown
-  constructor() { Request.last = this }
-  open(method: string, path: string) { this.opened = [method, path] }
-  setRequestHeader(name: string, value: string) { this.headers[name] = value }
-  send(body: unknown) { this.sent = body }
+  constructor() {
+    Request.last = this
+  }
+  open(method: string, path: string) {
+    this.opened = [method, path]
+  }
+  setRequestHeader(name: string, value: string) {
+    this.headers[name] = value
+  }
+  send(body: unknown) {
+    this.sent = body
+  }
 }
 
 const line = (over: object) => `${JSON.stringify({ done: 0, of: 10, lines: 20, taken: false, ...over })}\n`
@@ -24,7 +32,10 @@ const line = (over: object) => `${JSON.stringify({ done: 0, of: 10, lines: 20, t
 function sending() {
   vi.stubGlobal('XMLHttpRequest', Request)
   const seen: (number | string)[] = []
-  const promise = sendFile('/sites/s/weather', new Blob(['x']), { sent: (part) => seen.push(part), taken: (p) => seen.push(`${p.done} of ${p.of}`) })
+  const promise = sendFile('/sites/s/weather', new Blob(['x']), {
+    sent: (part) => seen.push(part),
+    taken: (p) => seen.push(`${p.done} of ${p.of}`),
+  })
   return { promise, seen, request: Request.last }
 }
 
@@ -32,7 +43,7 @@ afterEach(() => vi.unstubAllGlobals())
 
 describe('a file that is sent', () => {
   it('carries the token and is followed both ways', async () => {
-    keepToken('t0ken')
+    keepToken({ csrf: 't0ken', firm_id: 'f', person_id: 'p' })
     const { promise, seen, request } = sending()
     expect(request.opened).toEqual(['POST', '/api/v1/sites/s/weather'])
     expect(request.headers['X-Hodos-Csrf']).toBe('t0ken')

@@ -22,9 +22,17 @@ export class Unreachable extends Error {
 }
 
 let csrf = ''
-export function keepToken(token: string): void {
-  csrf = token
+let owner = ''
+
+/** Firm and person, as what a person leaves on a device is kept under. */
+export const ownerOf = (me: { firm_id: string; person_id: string }): string => `${me.firm_id}/${me.person_id}`
+
+/** Keeps the session's token and whose it is; without an argument nobody's. */
+export function keepToken(me?: { csrf: string; firm_id: string; person_id: string }): void {
+  csrf = me?.csrf ?? ''
+  owner = me ? ownerOf(me) : ''
 }
+export const tokenOwner = (): string => owner
 
 export const api = createClient<paths>({ baseUrl: '/api/v1' })
 api.use({
@@ -54,18 +62,27 @@ function refusedBy(status: number, problem: unknown): Refused {
 
 /** The last whole line of an answer that comes in line by line. */
 export function lastLine(text: string): Schemas['Progress'] | undefined {
-  const whole = text.slice(0, Math.max(0, text.lastIndexOf('\n'))).split('\n').at(-1)
+  const whole = text
+    .slice(0, Math.max(0, text.lastIndexOf('\n')))
+    .split('\n')
+    .at(-1)
   return whole ? (JSON.parse(whole) as Schemas['Progress']) : undefined
 }
 
 /** Sends a plain file as it is and follows both ways: how much is sent, then how much of it is taken. */
-export function sendFile(path: string, file: Blob, follow: { sent: (part: number) => void; taken: (p: Schemas['Progress']) => void }): Promise<Schemas['Progress']> {
+export function sendFile(
+  path: string,
+  file: Blob,
+  follow: { sent: (part: number) => void; taken: (p: Schemas['Progress']) => void },
+): Promise<Schemas['Progress']> {
   return new Promise((resolve, reject) => {
     const x = new XMLHttpRequest()
     x.open('POST', `/api/v1${path}`)
     x.setRequestHeader('X-Hodos-Csrf', csrf)
     x.setRequestHeader('Content-Type', 'text/csv')
-    x.upload.onprogress = (e) => { if (e.lengthComputable) follow.sent(e.loaded / e.total) }
+    x.upload.onprogress = (e) => {
+      if (e.lengthComputable) follow.sent(e.loaded / e.total)
+    }
     x.onprogress = () => {
       const p = x.status === 200 ? lastLine(x.responseText) : undefined
       if (p && !p.taken && !p.error) follow.taken(p)
@@ -74,7 +91,11 @@ export function sendFile(path: string, file: Blob, follow: { sent: (part: number
     x.onload = () => {
       if (x.status !== 200) {
         let problem: unknown
-        try { problem = JSON.parse(x.responseText) } catch { problem = undefined }
+        try {
+          problem = JSON.parse(x.responseText)
+        } catch {
+          problem = undefined
+        }
         reject(refusedBy(x.status, problem))
         return
       }

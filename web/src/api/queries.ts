@@ -1,6 +1,6 @@
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { v7 } from 'uuid'
-import { api, got, Refused, keepToken, type Schemas } from './client'
+import { api, got, keepToken, ownerOf, Refused, tokenOwner, type Schemas } from './client'
 
 export const newId = (): string => v7()
 
@@ -10,36 +10,98 @@ export const queryClient = new QueryClient({
   },
 })
 
-export const useMe = () =>
-  useQuery({
-    queryKey: ['me'],
-    queryFn: async () => {
-      const me = await got(api.GET('/me'))
-      keepToken(me.csrf)
-      return me
-    },
-    staleTime: 60_000,
-  })
+async function readMe(): Promise<Schemas['Me']> {
+  const me = await got(api.GET('/me'))
+  keepToken(me)
+  return me
+}
+
+export const useMe = () => useQuery({ queryKey: ['me'], queryFn: readMe, staleTime: 60_000 })
+
+/**
+ * Asks anew whose session this is, and takes its token when it is still the same person's. When another has signed in, in another
+ * tab, this page keeps its old token, with which nothing of it can be written in their name. The empty string when nobody is.
+ */
+export async function renewMe(): Promise<string> {
+  try {
+    const me = await got(api.GET('/me'))
+    if (tokenOwner() === '' || tokenOwner() === ownerOf(me)) {
+      keepToken(me)
+      queryClient.setQueryData(['me'], me)
+    }
+    return ownerOf(me)
+  } catch (e) {
+    if (!(e instanceof Refused) || e.status !== 401) throw e
+    keepToken()
+    return ''
+  }
+}
 
 export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
 /** The day, asked again while the watch is looking or has not yet looked at today. */
-export const useDay = () =>
+export const useDay = (mine = false) =>
   useQuery({
-    queryKey: ['day'],
-    queryFn: () => got(api.GET('/day')),
-    refetchInterval: ({ state: { data } }) => (!data?.watch ? false : !data.watch.finished ? 1000 : data.watch.day < data.today ? 3000 : false),
+    queryKey: ['day', mine],
+    queryFn: () => got(api.GET('/day', { params: { query: { mine } } })),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state: { data } }) =>
+      !data?.watch ? false : !data.watch.finished ? 1000 : data.watch.day < data.today ? 3000 : false,
   })
-export const useSites = () => useQuery({ queryKey: ['sites'], queryFn: () => got(api.GET('/sites')) })
-export const useHistory = (id: string) => useQuery({ queryKey: ['history', id], queryFn: () => got(api.GET('/sites/{id}/history', { params: { path: { id } } })), enabled: id !== '' })
-export const useClients = () => useQuery({ queryKey: ['clients'], queryFn: () => got(api.GET('/clients')) })
-export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => got(api.GET('/people')) })
+/** The firm's sites that a search fits, a page at a time. */
+export const useSites = (find = '') =>
+  useInfiniteQuery({
+    queryKey: ['sites', find],
+    queryFn: ({ pageParam: after }) => got(api.GET('/sites', { params: { query: { find, after } } })),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next,
+    placeholderData: keepPreviousData,
+  })
+export const useSite = (id: string) =>
+  useQuery({
+    queryKey: ['site', id],
+    queryFn: () => got(api.GET('/sites/{id}', { params: { path: { id } } })),
+    enabled: id !== '',
+  })
+/** The site that a zone is part of. */
+export const useSiteOfZone = (zone: string) =>
+  useQuery({ queryKey: ['site-of-zone', zone], queryFn: () => got(api.GET('/zones/{id}/site', { params: { path: { id: zone } } })) })
+export const useHistory = (id: string) =>
+  useQuery({
+    queryKey: ['history', id],
+    queryFn: () => got(api.GET('/sites/{id}/history', { params: { path: { id } } })),
+    enabled: id !== '',
+  })
+/** The first of the firm's clients that a search fits. */
+export const useClients = (find = '') =>
+  useQuery({
+    queryKey: ['clients', find],
+    queryFn: () => got(api.GET('/clients', { params: { query: { find } } })),
+    placeholderData: keepPreviousData,
+  })
+export const useClient = (id: string) =>
+  useQuery({
+    queryKey: ['client', id],
+    queryFn: () => got(api.GET('/clients/{id}', { params: { path: { id } } })),
+    enabled: id !== '',
+  })
+export const usePeople = (enabled = true) => useQuery({ queryKey: ['people'], queryFn: () => got(api.GET('/people')), enabled })
+export const useLetters = (enabled: boolean) =>
+  useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/demo/letters')), enabled, staleTime: 0 })
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })
-export const useVisit = (id: string) => useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
-export const useRecovery = (zone: string) => useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
+export const useVisit = (id: string) =>
+  useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
+export const useRecovery = (zone: string) =>
+  useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
 export const useLikely = (month: number, site: string) =>
-  useQuery({ queryKey: ['likely', month, site], queryFn: () => got(api.GET('/causes', { params: { query: site ? { month, site } : { month } } })) })
+  useQuery({
+    queryKey: ['likely', month, site],
+    queryFn: () => got(api.GET('/causes', { params: { query: site ? { month, site } : { month } } })),
+  })
 export const useCause = (id: string, latitude: number) =>
-  useQuery({ queryKey: ['cause', id, latitude], queryFn: () => got(api.GET('/causes/{id}', { params: { path: { id }, query: { latitude } } })) })
+  useQuery({
+    queryKey: ['cause', id, latitude],
+    queryFn: () => got(api.GET('/causes/{id}', { params: { path: { id }, query: { latitude } } })),
+  })
 
 export interface Words {
   raw: Schemas['Vocabulary']
@@ -81,7 +143,9 @@ export function words(raw: Schemas['Vocabulary']): Words {
       if (Array.isArray(value)) return value.length ? value.map(one).join(', ') : 'none of these'
       const unit = finding.get(id)?.unit.split(',')[0]?.split(' at ')[0]?.split(' of ')[0] ?? ''
       const shown = one(value)
-      return typeof value === 'number' && unit && !['pH', 'fraction', 'sodium adsorption ratio'].includes(unit) ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}` : shown
+      return typeof value === 'number' && unit && !['pH', 'fraction', 'sodium adsorption ratio'].includes(unit)
+        ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}`
+        : shown
     },
   }
 }

@@ -92,7 +92,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * All clients
+         * Clients by name, a page at a time
          * @description Needs the right see.
          */
         get: operations["list-clients"];
@@ -115,7 +115,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * One client
+         * @description Needs the right see.
+         */
+        get: operations["get-client"];
         /**
          * Change a client
          * @description Needs the right keep-sites.
@@ -168,6 +172,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/demo/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The letters of the demo's simulated mail */
+        get: operations["list-letters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/diagnose": {
         parameters: {
             query?: never;
@@ -182,6 +203,26 @@ export interface paths {
          * @description Needs the right see.
          */
         post: operations["diagnose-case"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What happened to the firm's accounts, the newest first
+         * @description Needs the right see-log.
+         */
+        get: operations["list-events"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -232,6 +273,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change one's own password; the other sessions end
+         * @description Needs the right see.
+         */
+        put: operations["change-my-password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin to set up the code of an authenticator app
+         * @description Needs the right see.
+         */
+        post: operations["begin-second-factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/second-factor/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn it on with a right code; the recovery codes are shown this once
+         * @description Needs the right see.
+         */
+        post: operations["confirm-second-factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn it off, with one's password
+         * @description Needs the right see.
+         */
+        post: operations["end-second-factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where one is signed in
+         * @description Needs the right see.
+         */
+        get: operations["list-sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sessions/end-others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End all of one's sessions but this one
+         * @description Needs the right see.
+         */
+        post: operations["end-other-sessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/me/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End one of one's sessions
+         * @description Needs the right see.
+         */
+        delete: operations["end-session"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/me/settings": {
         parameters: {
             query?: never;
@@ -246,6 +427,40 @@ export interface paths {
          */
         put: operations["change-my-settings"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whose password a link would set */
+        post: operations["read-password-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/password-link/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the password by a link */
+        post: operations["use-password-link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -290,6 +505,46 @@ export interface paths {
          */
         put: operations["change-person"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{id}/password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send somebody a link to set a password, once and within a day
+         * @description Needs the right keep-people.
+         */
+        post: operations["send-password-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{id}/second-factor/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn off the second factor of somebody who has lost it
+         * @description Needs the right keep-people.
+         */
+        post: operations["end-second-factor-of"];
         delete?: never;
         options?: never;
         head?: never;
@@ -462,7 +717,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * All sites with their zones
+         * Sites by name with their zones, a page at a time
          * @description Needs the right see.
          */
         get: operations["list-sites"];
@@ -485,7 +740,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * A site with its zones
+         * @description Needs the right see.
+         */
+        get: operations["get-site"];
         /**
          * Change a site
          * @description Needs the right keep-sites.
@@ -1067,6 +1326,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/zones/{id}/site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The site that a zone belongs to
+         * @description Needs the right see.
+         */
+        get: operations["get-site-of-zone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/zones/{id}/sky": {
         parameters: {
             query?: never;
@@ -1200,6 +1479,11 @@ export interface components {
             /** @description version of the tables that answered */
             knowledge: string;
             next_checks: components["schemas"]["Check"][];
+            /**
+             * Format: double
+             * @description chance that something else is wrong than any of the causes
+             */
+            not_explained: number;
             notices: components["schemas"]["Notice"][];
             /** @description no check can change a decision any more */
             settled: boolean;
@@ -1299,7 +1583,7 @@ export interface components {
             probability: number;
             /**
              * Format: double
-             * @description what the findings do together beyond one by one; prior, rows and this add up to the log2 odds
+             * @description what findings do together beyond one by one; prior, rows and this add up to the log2 odds
              */
             together_bits: number;
         };
@@ -1349,9 +1633,16 @@ export interface components {
             gain_bits: number;
             /** Format: double */
             minutes: number;
+            /** @description the likely cause whose remedy may not go without it */
+            needed_for?: string;
             outcomes: components["schemas"]["Outcome"][];
             procedure: string;
             station: string;
+            /**
+             * Format: double
+             * @description money: expected gain from what would be done after it against what would be done now
+             */
+            worth: number;
         };
         Choice: {
             about: string;
@@ -1367,12 +1658,31 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Clients: {
+            clients: components["schemas"]["Client"][];
+            /** @description where the next page begins; left out on the last */
+            next?: string;
+        };
+        CodeInputBody: {
+            /** @description what the app shows now */
+            code: string;
+        };
+        ConfirmInputBody: {
+            /** @description one's password */
+            current: string;
+        };
         Day: {
             /** @description the seven days after */
             coming: components["schemas"]["DayVisit"][];
+            /** Format: int64 */
+            coming_total: number;
             /** @description closed today */
             done: components["schemas"]["DayVisit"][];
+            /** Format: int64 */
+            done_total: number;
             due: components["schemas"]["DayVisit"][];
+            /** Format: int64 */
+            due_total: number;
             /** @description what the watch tells: new ones and those that stand */
             notices: components["schemas"]["DayNotice"][];
             notices_left: components["schemas"]["NoticesLeft"][];
@@ -1490,10 +1800,6 @@ export interface components {
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
         };
-        DemoState: {
-            demo: boolean;
-            roles: string[];
-        };
         Dose: {
             /** Format: double */
             error_percent: number;
@@ -1510,6 +1816,12 @@ export interface components {
             /** Format: double */
             product_g_m2: number;
             warnings: string[];
+        };
+        Enrol: {
+            /** @description for the camera: a PNG as a data: address */
+            image: string;
+            /** @description for typing, base32 */
+            secret: string;
         };
         Entered: {
             /** Format: double */
@@ -1580,6 +1892,7 @@ export interface components {
             /** @enum {string} */
             date_form: "dmy" | "mdy" | "ymd";
             name: string;
+            owners_second_factor: boolean;
             /** @enum {string} */
             unit_system: "metric" | "us";
             /** Format: int64 */
@@ -1612,10 +1925,30 @@ export interface components {
             says: string;
             source: string;
         };
+        Happened: {
+            /** @description to whom */
+            about: string;
+            agent: string;
+            /** Format: date-time */
+            at: string;
+            /** @description who did it; empty when nobody was signed in */
+            by: string;
+            detail: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            label: string;
+            network: string;
+        };
         History: {
             given: components["schemas"]["Given"][];
             repeat_offenders: components["schemas"]["Offender"][];
             visits: components["schemas"]["Visit"][];
+        };
+        Letter: {
+            subject: string;
+            text: string;
+            to: string;
         };
         LikelyCause: {
             /** Format: double */
@@ -1629,6 +1962,19 @@ export interface components {
             finding: string;
             means: string;
             source: string;
+        };
+        Link: {
+            /** @description where no mail goes out: to be handed over, once */
+            path?: string;
+            /** @description by mail */
+            sent: boolean;
+        };
+        LinkInputBody: {
+            token: string;
+        };
+        LinkOf: {
+            email: string;
+            name: string;
         };
         Look: {
             /** @description the state from which recovery is counted */
@@ -1706,14 +2052,25 @@ export interface components {
             date_form: "dmy" | "mdy" | "ymd";
             /** @description the clock is simulated and can be moved on */
             demo: boolean;
+            email: string;
             firm: string;
+            firm_id: string;
+            /**
+             * Format: double
+             * @description where the firm works: of its first site, or the usual one
+             */
+            latitude: number;
             /** Format: date */
             licence_until?: string;
+            /** @description the firm wants a second factor first; nothing else is open */
+            must_enrol: boolean;
             name: string;
             person_id: string;
             rights: string[];
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
+            /** @description signing in asks for a code */
+            second_factor: boolean;
             /**
              * Format: date
              * @description the work clock
@@ -1810,6 +2167,10 @@ export interface components {
             times: number;
             zone_id: string;
         };
+        OthersInputBody: {
+            /** @description one's own password: this opens somebody's account */
+            current: string;
+        };
         Outcome: {
             causes: components["schemas"]["P"][];
             /** Format: double */
@@ -1821,21 +2182,26 @@ export interface components {
             /** Format: double */
             probability: number;
         };
+        PasswordInputBody: {
+            current: string;
+            /** @description the new one: ten characters and more, not easy to guess */
+            password: string;
+        };
         Person: {
             active: boolean;
             /** @enum {string} */
             date_form: "" | "dmy" | "mdy" | "ymd";
-            /** Format: email */
             email: string;
+            /** @description they have set a password and can sign in */
+            readonly has_password?: boolean;
             id: string;
             licence_number: string;
             /** @description YYYY-MM-DD; empty for none */
             licence_until: string | null;
             name: string;
-            /** @description at least ten characters; empty keeps the old one */
-            password?: string;
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
+            readonly second_factor?: boolean;
             /** @enum {string} */
             unit_system: "" | "metric" | "us";
             /** Format: int64 */
@@ -1884,7 +2250,7 @@ export interface components {
             lab: number;
             /**
              * Format: double
-             * @description what a square metre of sound lawn is worth: what it costs to lay anew
+             * @description worth of a square metre of sound lawn: what it costs to lay anew
              */
             lawn_m2: number;
             /** Format: double */
@@ -1893,6 +2259,8 @@ export interface components {
             water_m3: number;
         };
         Progress: {
+            /** Format: int64 */
+            corrected?: number;
             /**
              * Format: int64
              * @description days or readings written
@@ -1904,6 +2272,8 @@ export interface components {
             flags?: string[] | null;
             /** Format: int64 */
             lines: number;
+            /** Format: int64 */
+            new?: number;
             /** Format: int64 */
             of: number;
             /** @description all of it is written; true on the last line only */
@@ -1941,7 +2311,7 @@ export interface components {
             corrects_id?: string;
             /** Format: double */
             fe_g_m2?: number;
-            /** @description key of the follow-up visit, made by the client; no follow-up is booked without it */
+            /** @description key of the follow-up visit, made by the client; without it none is booked */
             follow_up_id?: string;
             /**
              * Format: date
@@ -2015,6 +2385,8 @@ export interface components {
             bits: number;
             finding: string;
             value: unknown;
+            /** @description other findings that tell the same fact, which counts once */
+            with?: string[] | null;
         };
         Sample: {
             /**
@@ -2068,14 +2440,14 @@ export interface components {
         Scales: {
             answers: components["schemas"]["Answered"][];
             diagnosis: components["schemas"]["Answer"];
-            /** @description findings that somebody else had answered since the caller last looked; both answers are kept, the caller's stands */
+            /** @description findings that somebody else had answered meanwhile; the caller's stands */
             overtaken: string[];
             /**
              * Format: int64
              * @description the newest answer that is in here
              */
             seq: number;
-            /** @description the hours of the days ahead that are fit to spray; left out where no hours are known */
+            /** @description hours ahead that are fit to spray; left out where none are known */
             spray?: components["schemas"]["SprayAhead"];
         };
         Set: {
@@ -2089,9 +2461,26 @@ export interface components {
             id: string;
         };
         SignInInputBody: {
+            /** @description of the authenticator app, or a recovery code; for people with a second factor */
+            code?: string;
             /** Format: email */
             email: string;
             password: string;
+        };
+        Signed: {
+            /** @description how the browser calls itself */
+            agent: string;
+            id: string;
+            network: string;
+            /**
+             * Format: date-time
+             * @description last used, to five minutes
+             */
+            seen: string;
+            /** Format: date-time */
+            since: string;
+            /** @description the session that asks */
+            this: boolean;
         };
         SignedInBody: {
             csrf: string;
@@ -2114,6 +2503,16 @@ export interface components {
             /** Format: int64 */
             version: number;
             readonly zones?: components["schemas"]["Zone"][] | null;
+        };
+        Sites: {
+            /** @description where the next page begins; left out on the last */
+            next?: string;
+            sites: components["schemas"]["Site"][];
+            /**
+             * Format: int64
+             * @description sites of the firm that fit
+             */
+            total: number;
         };
         SkyBand: {
             id: string;
@@ -2241,6 +2640,9 @@ export interface components {
             /** Format: int64 */
             since_5_mm: number;
         };
+        SpareCodes: {
+            codes: string[];
+        };
         Split: {
             /** Format: double */
             a: number;
@@ -2287,6 +2689,10 @@ export interface components {
             quick: boolean;
             /** Format: double */
             target_n_g_m2: number;
+        };
+        UseLinkInputBody: {
+            password: string;
+            token: string;
         };
         VAction: {
             /** @description recorded with the wind of the hour */
@@ -2338,6 +2744,14 @@ export interface components {
             /** Format: double */
             setup_minutes: number;
             tools: string;
+        };
+        VRight: {
+            id: string;
+            label: string;
+        };
+        VRole: {
+            id: string;
+            rights: string[];
         };
         VSpecies: {
             family: string;
@@ -2398,6 +2812,9 @@ export interface components {
             findings: components["schemas"]["VFinding"][];
             knowledge: string;
             procedures: components["schemas"]["VProcedure"][];
+            /** @description what people may do */
+            rights: components["schemas"]["VRight"][];
+            roles: components["schemas"]["VRole"][];
             species: components["schemas"]["VSpecies"][];
             stations: components["schemas"]["VStation"][];
             weather_findings: components["schemas"]["VWeather"][];
@@ -2515,6 +2932,10 @@ export interface components {
             provisional?: boolean;
             value: unknown;
             window: string[] | null;
+        };
+        Welcome: {
+            demo: boolean;
+            roles: string[];
         };
         Zone: {
             /**
@@ -2863,7 +3284,13 @@ export interface operations {
     };
     "list-clients": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words that the name, client or address must hold */
+                find?: string;
+                /** @description next of the page before */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2876,7 +3303,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Client"][] | null;
+                    "application/json": components["schemas"]["Clients"];
                 };
             };
             /** @description Unauthorized */
@@ -2947,6 +3374,82 @@ export interface operations {
                 "application/json": components["schemas"]["Client"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Client"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -3095,7 +3598,10 @@ export interface operations {
     };
     "get-day": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description only what the caller is to do */
+                mine?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3245,6 +3751,35 @@ export interface operations {
             };
         };
     };
+    "list-letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "diagnose-case": {
         parameters: {
             query?: never;
@@ -3265,6 +3800,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-events": {
+        parameters: {
+            query?: {
+                /** @description lines older than this one */
+                before?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happened"][] | null;
                 };
             };
             /** @description Unauthorized */
@@ -3549,6 +4162,530 @@ export interface operations {
             };
         };
     };
+    "change-my-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "begin-second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Enrol"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "confirm-second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpareCodes"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Signed"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-other-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "change-my-settings": {
         parameters: {
             query?: never;
@@ -3616,6 +4753,70 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOf"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "use-password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseLinkInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3800,6 +5001,160 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Person"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "send-password-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "end-second-factor-of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OthersInputBody"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -4399,15 +5754,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
-            200: {
+            /** @description No Content */
+            204: {
                 headers: {
+                    "Clear-Site-Data"?: string;
                     "Set-Cookie"?: string;
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["SignedInBody"];
-                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -4467,7 +5821,13 @@ export interface operations {
     };
     "list-sites": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description words that the name, client or address must hold */
+                find?: string;
+                /** @description next of the page before */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4480,7 +5840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Site"][] | null;
+                    "application/json": components["schemas"]["Sites"];
                 };
             };
             /** @description Unauthorized */
@@ -4551,6 +5911,82 @@ export interface operations {
                 "application/json": components["schemas"]["Site"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Site"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -6761,7 +8197,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DemoState"];
+                    "application/json": components["schemas"]["Welcome"];
                 };
             };
             /** @description Error */
@@ -7027,6 +8463,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Recovery"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-site-of-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Site"];
                 };
             };
             /** @description Unauthorized */

@@ -3,7 +3,11 @@ import type { Schemas } from './client'
 import { words } from './queries'
 
 const raw = {
-  knowledge: 'x', stations: [], procedures: [], actions: [], species: [],
+  knowledge: 'x',
+  stations: [],
+  procedures: [],
+  actions: [],
+  species: [],
   findings: [
     { id: 'grubs-per-m2', label: 'Grubs per m²', kind: 'number', unit: '1/m2', values: [] },
     { id: 'soil-temp-c', label: 'Soil temperature', kind: 'number', unit: 'degC at 50 mm', values: [] },

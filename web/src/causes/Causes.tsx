@@ -1,25 +1,38 @@
 import { useState } from 'react'
 import { Input } from 'antd'
 import { Link } from 'react-router'
-import { useLikely, useMe, useSites, useWords } from '../api/queries'
+import { useLikely, useMe, useWords } from '../api/queries'
 import { percent } from '../format'
 import { FamilyMark, familyLabels } from '../scales/Family'
 import { Busy, Problem } from '../Shell'
+import { SitePick } from '../sites/SitePick'
 import './causes.css'
 
-const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+const monthNames = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
 
 /** The field guide: every cause, by what is likely in the month at the site. */
 export default function Causes() {
   const me = useMe().data
   const words = useWords()
-  const sites = useSites()
   const [month, setMonth] = useState(0)
   const [site, setSite] = useState('')
   const [search, setSearch] = useState('')
   const likely = useLikely(month, site)
   if (likely.isError) return <Problem error={likely.error} />
-  if (!words || !me || !likely.data || !sites.data) return <Busy what="the field guide" />
+  if (!words || !me || !likely.data) return <Busy what="the field guide" />
   const at = month || Number(me.today.slice(5, 7))
   const needle = search.trim().toLowerCase()
   const list = likely.data.filter((l) => {
@@ -31,23 +44,40 @@ export default function Causes() {
     <main className="causes">
       <div className="causes-ask">
         <h1>Likely in {monthNames[at - 1]}</h1>
-        <label>Month <select className="plain" value={month} onChange={(e) => setMonth(Number(e.target.value))}><option value={0}>this month</option>{monthNames.map((m, i) => <option key={m} value={i + 1}>{m}</option>)}</select></label>
-        <label>Where <select className="plain" value={site} onChange={(e) => setSite(e.target.value)}><option value="">any grass here</option>{sites.data.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}</select></label>
-        <label>Find by name, sign or season <Input type="search" value={search} onChange={(e) => setSearch(e.target.value)} aria-label="Find a cause" /></label>
+        <label>
+          Month{' '}
+          <select className="plain" value={month} onChange={(e) => setMonth(Number(e.target.value))}>
+            <option value={0}>this month</option>
+            {monthNames.map((m, i) => (
+              <option key={m} value={i + 1}>
+                {m}
+              </option>
+            ))}
+          </select>
+        </label>
+        <SitePick value={site} none="any grass here" onChange={setSite} />
+        <label>
+          Find by name, sign or season{' '}
+          <Input type="search" value={search} onChange={(e) => setSearch(e.target.value)} aria-label="Find a cause" />
+        </label>
       </div>
       <p className="faint">How common each cause is on lawns we get called to, before any checks.</p>
       <ol className="guide">
         {list.map((l) => {
           const c = words.cause.get(l.id)
-          return c && (
-            <li key={l.id}>
-              <Link to={`/causes/${l.id}`}>
-                <FamilyMark family={c.family} />
-                <span>{c.label}</span>
-                <span className="num">{l.chance < 0.001 ? '–' : `${percent(l.chance)} %`}</span>
-                <svg viewBox="0 0 100 4" preserveAspectRatio="none" aria-hidden="true"><rect className="guide-bar" width={(100 * l.chance) / top} height="4" /></svg>
-              </Link>
-            </li>
+          return (
+            c && (
+              <li key={l.id}>
+                <Link to={`/causes/${l.id}`}>
+                  <FamilyMark family={c.family} />
+                  <span>{c.label}</span>
+                  <span className="num">{l.chance < 0.001 ? '–' : `${percent(l.chance)} %`}</span>
+                  <svg viewBox="0 0 100 4" preserveAspectRatio="none" aria-hidden="true">
+                    <rect className="guide-bar" width={(100 * l.chance) / top} height="4" />
+                  </svg>
+                </Link>
+              </li>
+            )
           )
         })}
       </ol>

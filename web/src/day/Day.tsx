@@ -1,36 +1,76 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { useDay, useMe } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
 import { fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
+import { Tick } from '../ui/Field'
 import { Watch } from './Watch'
 import './day.css'
 
-const sprayWords: Record<string, string> = { fit: 'fit to spray', wind: 'too windy or still', rain: 'rain', heat: 'too hot to spray', cold: 'too cold to spray', unknown: 'not known' }
+const sprayWords: Record<string, string> = {
+  fit: 'fit to spray',
+  wind: 'too windy or still',
+  rain: 'rain',
+  heat: 'too hot to spray',
+  cold: 'too cold to spray',
+  unknown: 'not known',
+}
 
-function Visits({ list, me, head, none }: { list: Schemas['DayVisit'][]; me: Schemas['Me']; head: string; none: string }) {
+interface Listed {
+  list: Schemas['DayVisit'][]
+  total: number
+  me: Schemas['Me']
+  head: string
+  none: string
+}
+
+function Visits({ list, total, me, head, none }: Listed) {
   return (
     <section aria-label={head}>
-      <h2>{head} <small className="num faint">{list.length}</small></h2>
+      <h2>
+        {head} <small className="num faint">{total.toLocaleString('en')}</small>
+      </h2>
       {list.length === 0 && <p className="faint">{none}</p>}
       <ol className="due">
         {list.map((d) => (
           <li key={d.visit.id}>
-            <Link to={d.visit.kind === 'follow-up' && d.visit.zone_id ? `/visits/${d.visit.id}/${d.visit.zone_id}/recovery` : `/visits/${d.visit.id}`} data-visit={d.visit.id} data-overdue={d.overdue}>
+            <Link
+              to={
+                d.visit.kind === 'follow-up' && d.visit.zone_id
+                  ? `/visits/${d.visit.id}/${d.visit.zone_id}/recovery`
+                  : `/visits/${d.visit.id}`
+              }
+              data-visit={d.visit.id}
+              data-overdue={d.overdue}
+            >
               <span className="due-order num">{d.order || '·'}</span>
               <span className="due-what">
                 <b>{d.visit.site_name}</b> <span className="faint">{d.visit.client_name}</span>
                 <span className="due-reason">{d.visit.reason}</span>
               </span>
               <span className="due-side">
-                <span className="due-kind" data-kind={d.visit.kind}>{d.visit.kind === 'follow-up' ? 'follow-up' : 'diagnose'}</span>
-                <span className="num faint">{d.overdue ? `overdue since ${showDate(d.visit.due_on, me.date_form)}` : d.visit.due_on === me.today ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}` : showDate(d.visit.due_on, me.date_form, true)}</span>
+                <span className="due-kind" data-kind={d.visit.kind}>
+                  {d.visit.kind === 'follow-up' ? 'follow-up' : 'diagnose'}
+                </span>
+                <span className="num faint">
+                  {d.overdue
+                    ? `overdue since ${showDate(d.visit.due_on, me.date_form)}`
+                    : d.visit.due_on === me.today
+                      ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}`
+                      : showDate(d.visit.due_on, me.date_form, true)}
+                </span>
               </span>
             </Link>
           </li>
         ))}
       </ol>
+      {total > list.length && (
+        <p className="faint">
+          The first {list.length} of {total.toLocaleString('en')} are shown.
+        </p>
+      )}
     </section>
   )
 }
@@ -42,15 +82,47 @@ function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
   return (
     <section className="sky" aria-label="Weather ahead">
       <h2>Spray weather</h2>
-      <p className="faint">{sky[0]?.station}, {r.temperature}, {r.water} of rain, wind in {unitFor('m/s', me.unit_system)?.label}</p>
+      <p className="faint">
+        {sky[0]?.station}, {r.temperature}, {r.water} of rain, wind in {unitFor('m/s', me.unit_system)?.label}
+      </p>
       <table>
-        <thead><tr><th scope="col">Day</th><th scope="col" className="num">low</th><th scope="col" className="num">high</th><th scope="col" className="num">rain</th><th scope="col" className="num">wind</th><th scope="col">spraying</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">Day</th>
+            <th scope="col" className="num">
+              low
+            </th>
+            <th scope="col" className="num">
+              high
+            </th>
+            <th scope="col" className="num">
+              rain
+            </th>
+            <th scope="col" className="num">
+              wind
+            </th>
+            <th scope="col">spraying</th>
+          </tr>
+        </thead>
         <tbody>
           {sky.map((d) => (
             <tr key={d.date} data-spray={d.spray}>
               <th scope="row">{d.date === me.today ? 'Today' : showDate(d.date, 'dmy', true).replace(/ \d{4}$/, '')}</th>
-              <td className="num">{t(d.tmin_c)}</td><td className="num" data-hot={d.tmax_c >= 32}>{t(d.tmax_c)}</td><td className="num" data-wet={d.rain_mm >= 1}>{r.depth(d.rain_mm)}</td><td className="num">{fromSI(d.wind_ms, 'm/s', me.unit_system).toFixed(1)}</td>
-              <td>{d.by_hour && d.spray === 'fit' ? <span className="num">{d.hours.map((h) => `${h.from}–${h.to} h`).join(', ')}</span> : sprayWords[d.spray]}</td>
+              <td className="num">{t(d.tmin_c)}</td>
+              <td className="num" data-hot={d.tmax_c >= 32}>
+                {t(d.tmax_c)}
+              </td>
+              <td className="num" data-wet={d.rain_mm >= 1}>
+                {r.depth(d.rain_mm)}
+              </td>
+              <td className="num">{fromSI(d.wind_ms, 'm/s', me.unit_system).toFixed(1)}</td>
+              <td>
+                {d.by_hour && d.spray === 'fit' ? (
+                  <span className="num">{d.hours.map((h) => `${h.from}–${h.to} h`).join(', ')}</span>
+                ) : (
+                  sprayWords[d.spray]
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -63,14 +135,25 @@ function Sky({ sky, me }: { sky: Schemas['DaySky'][]; me: Schemas['Me'] }) {
 function Laboratory({ me }: { me: Schemas['Me'] }) {
   const samples = useSamples({ open: true })
   if (!samples.data || samples.data.length === 0) return null
-  const list = [...samples.data].sort((a, b) => Number(Boolean(b.returned_on)) - Number(Boolean(a.returned_on)) || Number(b.overdue) - Number(a.overdue))
+  const list = [...samples.data].sort(
+    (a, b) => Number(Boolean(b.returned_on)) - Number(Boolean(a.returned_on)) || Number(b.overdue) - Number(a.overdue),
+  )
   return (
     <section className="straying" aria-label="Laboratory">
       <h2>Laboratory</h2>
       {list.slice(0, 6).map((s) => (
-        <Link key={s.id} to={`/visits/${s.visit_id}/${s.zone_id}`} data-verdict={s.returned_on ? 'back' : s.overdue ? 'off-course' : 'awaited'}>
-          <b>{s.returned_on ? 'Back' : s.overdue ? 'Overdue' : 'Awaited'}</b> {kindLabel[s.kind]} <span className="num">{s.number}</span>, {s.site_name}, {s.zone_name}
-          <span className="faint">{s.returned_on ? `since ${showDate(s.returned_on, me.date_form)}: it is on the scales` : `expected ${showDate(s.expected_on, me.date_form)}`}</span>
+        <Link
+          key={s.id}
+          to={`/visits/${s.visit_id}/${s.zone_id}`}
+          data-verdict={s.returned_on ? 'back' : s.overdue ? 'off-course' : 'awaited'}
+        >
+          <b>{s.returned_on ? 'Back' : s.overdue ? 'Overdue' : 'Awaited'}</b> {kindLabel[s.kind]} <span className="num">{s.number}</span>,{' '}
+          {s.site_name}, {s.zone_name}
+          <span className="faint">
+            {s.returned_on
+              ? `since ${showDate(s.returned_on, me.date_form)}: it is on the scales`
+              : `expected ${showDate(s.expected_on, me.date_form)}`}
+          </span>
         </Link>
       ))}
     </section>
@@ -78,7 +161,8 @@ function Laboratory({ me }: { me: Schemas['Me'] }) {
 }
 
 export default function Day() {
-  const day = useDay()
+  const [mine, setMine] = useState(false)
+  const day = useDay(mine)
   const me = useMe().data
   if (day.isError) return <Problem error={day.error} />
   if (!day.data || !me) return <Busy what="the day" />
@@ -86,9 +170,10 @@ export default function Day() {
   return (
     <main className="day">
       <div>
-        <Visits list={d.due} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />
-        {d.done.length > 0 && <Visits list={d.done} me={me} head="Done today" none="" />}
-        <Visits list={d.coming} me={me} head="The next seven days" none="Nothing is booked." />
+        <Tick label="Only my visits" value={mine} onChange={setMine} />
+        <Visits list={d.due} total={d.due_total} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />
+        {d.done.length > 0 && <Visits list={d.done} total={d.done_total} me={me} head="Done today" none="" />}
+        <Visits list={d.coming} total={d.coming_total} me={me} head="The next seven days" none="Nothing is booked." />
       </div>
       <div>
         <Watch day={d} me={me} />

@@ -24,6 +24,15 @@ export function grouped(notices: Notice[]): Group[] {
     const [first] = list
     if (!first) return []
     const same = list.every((n) => n.reason === first.reason)
-    return [{ key, kind: first.kind, subject: first.subject, level: Math.max(...list.map((n) => n.level)), notices: [...list].sort((a, b) => b.level - a.level), reason: same && list.length > 1 ? first.reason : '' }]
+    return [
+      {
+        key,
+        kind: first.kind,
+        subject: first.subject,
+        level: Math.max(...list.map((n) => n.level)),
+        notices: [...list].sort((a, b) => b.level - a.level),
+        reason: same && list.length > 1 ? first.reason : '',
+      },
+    ]
   })
 }

@@ -27,32 +27,90 @@ const calls: Record<string, string> = { act: 'act', check: 'check first', leave:
 function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schemas['Me']; may: boolean }) {
   const words = useWords()
   const refresh = useRefresh()
-  const [d, setD] = useState<Record<keyof Figures, string>>(() => Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)
+  const [d, setD] = useState<Record<keyof Figures, string>>(
+    () => Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>,
+  )
   const figures = Object.fromEntries(fields.map(([k]) => [k, Number(d[k].replace(',', '.'))])) as unknown as Figures
   const whole = fields.every(([k]) => d[k].trim() !== '' && Number.isFinite(figures[k]))
   const changed = fields.some(([k]) => figures[k] !== prices.prices[k])
   const [asked, setAsked] = useState(figures)
   const text = JSON.stringify(figures)
   useEffect(() => {
-    const later = setTimeout(() => { if (whole) setAsked(JSON.parse(text) as Figures) }, 350)
+    const later = setTimeout(() => {
+      if (whole) setAsked(JSON.parse(text) as Figures)
+    }, 350)
     return () => clearTimeout(later)
   }, [text, whole])
-  const preview = useQuery({ queryKey: ['prices-preview', asked, prices.version], queryFn: () => got(api.POST('/prices/preview', { body: asked })), placeholderData: keepPreviousData, enabled: changed, retry: false })
-  const save = useMutation({ mutationFn: () => got(api.PUT('/prices', { body: { prices: figures, version: prices.version } })), onSuccess: refresh })
+  const preview = useQuery({
+    queryKey: ['prices-preview', asked, prices.version],
+    queryFn: () => got(api.POST('/prices/preview', { body: asked })),
+    placeholderData: keepPreviousData,
+    enabled: changed,
+    retry: false,
+  })
+  const save = useMutation({
+    mutationFn: () => got(api.PUT('/prices', { body: { prices: figures, version: prices.version } })),
+    onSuccess: refresh,
+  })
   return (
-    <form className="form prices" aria-label="What acting costs" onSubmit={(e) => { e.preventDefault(); save.mutate() }}>
+    <form
+      className="form prices"
+      aria-label="What acting costs"
+      onSubmit={(e) => {
+        e.preventDefault()
+        save.mutate()
+      }}
+    >
       <div>
-      <p><Link className="back" to="/firm">The firm</Link></p>
-      <h1>What acting costs</h1>
-      <p className="faint">From these few figures follow the marks on the scales: from where a remedy pays, and between where looking first pays. {prices.version === 0 && 'Not set yet: these are the program\'s own guesses.'}</p>
-      <div className="fields">
-        {fields.map(([k, label, per]) => (
-          <label key={k} className="field"><span>{label} <small className="faint">{me.currency}{per && `, ${per}`}</small></span><input className="plain-date" inputMode="decimal" disabled={!may} aria-label={label} value={d[k]} onChange={(e) => setD({ ...d, [k]: e.target.value })} /></label>
-        ))}
-      </div>
-      {save.isError && <Problem error={save.error} />}
-      {preview.isError && changed && <Problem error={preview.error} />}
-      {may && <p className="buttons"><Button type="primary" htmlType="submit" disabled={!changed || !whole} loading={save.isPending}>Save the figures</Button>{changed && <Button onClick={() => setD(Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)}>Put back</Button>}</p>}
+        <p>
+          <Link className="back" to="/firm">
+            The firm
+          </Link>
+        </p>
+        <h1>What acting costs</h1>
+        <p className="faint">
+          From these few figures follow the marks on the scales: from where a remedy pays, and between where looking first pays.{' '}
+          {prices.version === 0 && "Not set yet: these are the program's own guesses."}
+        </p>
+        <div className="fields">
+          {fields.map(([k, label, per]) => (
+            <label key={k} className="field">
+              <span>
+                {label}{' '}
+                <small className="faint">
+                  {me.currency}
+                  {per && `, ${per}`}
+                </small>
+              </span>
+              <input
+                className="plain-date"
+                inputMode="decimal"
+                disabled={!may}
+                aria-label={label}
+                value={d[k]}
+                onChange={(e) => setD({ ...d, [k]: e.target.value })}
+              />
+            </label>
+          ))}
+        </div>
+        {save.isError && <Problem error={save.error} />}
+        {preview.isError && changed && <Problem error={preview.error} />}
+        {may && (
+          <p className="buttons">
+            <Button type="primary" htmlType="submit" disabled={!changed || !whole} loading={save.isPending}>
+              Save the figures
+            </Button>
+            {changed && (
+              <Button
+                onClick={() =>
+                  setD(Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)
+                }
+              >
+                Put back
+              </Button>
+            )}
+          </p>
+        )}
       </div>
       {!changed && <p className="faint price-hint">Change a price to preview its effect on past cases. Nothing is saved yet.</p>}
       {changed && JSON.stringify(asked) !== text && <p className="faint price-hint">Working it out…</p>}
@@ -62,16 +120,66 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
           {preview.data.calls.length === 0 && <p>No past decision would change.</p>}
           {preview.data.calls.length > 0 && (
             <table>
-              <thead><tr><th scope="col">Case</th><th scope="col">Cause</th><th scope="col">Call</th></tr></thead>
-              <tbody>{preview.data.calls.slice(0, 8).map((c) => <tr key={c.visit_id + c.cause + c.zone_name}><th scope="row"><Link to={`/visits/${c.visit_id}`}>{c.site_name}</Link><span className="faint">{c.zone_name}, {showDate(c.given_on, me.date_form)}</span></th><td><FamilyMark family={words.cause.get(c.cause)?.family ?? ''} /> {words.cause.get(c.cause)?.label} <b className="num">{percent(c.probability)} %</b></td><td>{calls[c.before]} → <b>{calls[c.after]}</b><span className="faint">{c.remedy}</span></td></tr>)}</tbody>
+              <thead>
+                <tr>
+                  <th scope="col">Case</th>
+                  <th scope="col">Cause</th>
+                  <th scope="col">Call</th>
+                </tr>
+              </thead>
+              <tbody>
+                {preview.data.calls.slice(0, 8).map((c) => (
+                  <tr key={c.visit_id + c.cause + c.zone_name}>
+                    <th scope="row">
+                      <Link to={`/visits/${c.visit_id}`}>{c.site_name}</Link>
+                      <span className="faint">
+                        {c.zone_name}, {showDate(c.given_on, me.date_form)}
+                      </span>
+                    </th>
+                    <td>
+                      <FamilyMark family={words.cause.get(c.cause)?.family ?? ''} /> {words.cause.get(c.cause)?.label}{' '}
+                      <b className="num">{percent(c.probability)} %</b>
+                    </td>
+                    <td>
+                      {calls[c.before]} → <b>{calls[c.after]}</b>
+                      <span className="faint">{c.remedy}</span>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
             </table>
           )}
           {preview.data.calls.length > 8 && <p className="faint">and {preview.data.calls.length - 8} more</p>}
           <h3>Marks that move</h3>
-          {preview.data.moved.length === 0 ? <p>No threshold moves by more than 0.5 %.</p> : (
+          {preview.data.moved.length === 0 ? (
+            <p>No threshold moves by more than 0.5 %.</p>
+          ) : (
             <table>
-              <thead><tr><th scope="col">Remedy for</th><th scope="col" className="num">pays from</th><th scope="col" className="num">now from</th></tr></thead>
-              <tbody>{preview.data.moved.slice(0, 8).map((m) => <tr key={m.cause}><th scope="row">{words.cause.get(m.cause)?.label}<span className="faint">{m.remedy}</span></th><td className="num">{percent(m.before)} %</td><td className="num"><b>{percent(m.after)} %</b></td></tr>)}</tbody>
+              <thead>
+                <tr>
+                  <th scope="col">Remedy for</th>
+                  <th scope="col" className="num">
+                    pays from
+                  </th>
+                  <th scope="col" className="num">
+                    now from
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {preview.data.moved.slice(0, 8).map((m) => (
+                  <tr key={m.cause}>
+                    <th scope="row">
+                      {words.cause.get(m.cause)?.label}
+                      <span className="faint">{m.remedy}</span>
+                    </th>
+                    <td className="num">{percent(m.before)} %</td>
+                    <td className="num">
+                      <b>{percent(m.after)} %</b>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
             </table>
           )}
         </section>

@@ -9,7 +9,14 @@ export function Choices({ choices, currency }: { choices: Schemas['Choice'][]; c
         <article key={c.id} data-choice={c.id}>
           <h2>{c.about}</h2>
           <table>
-            <thead><tr><th scope="col">Way</th><th scope="col">Weeks</th><th scope="col">Price, {currency}</th><th scope="col">Risk</th></tr></thead>
+            <thead>
+              <tr>
+                <th scope="col">Way</th>
+                <th scope="col">Weeks</th>
+                <th scope="col">Price, {currency}</th>
+                <th scope="col">Risk</th>
+              </tr>
+            </thead>
             <tbody>
               {c.ways.map((w, i) => (
                 <tr key={w.label} data-first={i === 0}>

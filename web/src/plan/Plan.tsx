@@ -39,8 +39,17 @@ function whenOf(a: Line, form: Schemas['Me']['date_form']): string {
 
 /** The hours of the days ahead that are fit to spray, by the forecast. */
 function SprayHours({ spray, form }: { spray: Schemas['SprayAhead']; form: Schemas['Me']['date_form'] }) {
-  if (spray.hours.length === 0) return <p><b>Spray</b> no hour up to {showDate(spray.to, form, true)} is fit by the forecast: wait for one.</p>
-  return <p data-spray-hours={spray.hours.length}><b>Spray</b> fit by the forecast: {spray.hours.map((h) => `${showDate(h.date, form, true)} ${h.from}–${h.to} h`).join(', ')}.</p>
+  if (spray.hours.length === 0)
+    return (
+      <p>
+        <b>Spray</b> no hour up to {showDate(spray.to, form, true)} is fit by the forecast: wait for one.
+      </p>
+    )
+  return (
+    <p data-spray-hours={spray.hours.length}>
+      <b>Spray</b> fit by the forecast: {spray.hours.map((h) => `${showDate(h.date, form, true)} ${h.from}–${h.to} h`).join(', ')}.
+    </p>
+  )
 }
 
 /** One job of the plan: what, when and why in sight; how much, what it brings and the cautions under it. */
@@ -53,25 +62,80 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
   return (
     <li className="action" data-action={a.id} data-verdict={a.verdict}>
       <button type="button" className="action-head" aria-expanded={open} onClick={() => setOpen(!open)}>
-        <b>{a.verdict === 'do-now' && <span className="num place">{place}</span>} {a.label}</b>
+        <b>
+          {a.verdict === 'do-now' && <span className="num place">{place}</span>} {a.label}
+        </b>
         <span className="num action-when">{whenOf(a, me.date_form)}</span>
-        <span className="action-why">{a.reasons[0]}{a.verdict === 'check-first' && a.check && <>: <b>{a.check.map((f) => words.findingLabel(f).toLowerCase()).join(', ')}</b></>}</span>
+        <span className="action-why">
+          {a.reasons[0]}
+          {a.verdict === 'check-first' && a.check && (
+            <>
+              : <b>{a.check.map((f) => words.findingLabel(f).toLowerCase()).join(', ')}</b>
+            </>
+          )}
+        </span>
       </button>
       {open && (
         <div className="action-more">
-          {a.reasons.length > 1 && <ul>{a.reasons.slice(1).map((r) => <li key={r}>{r}</li>)}</ul>}
-          {a.check && <p>Check: {a.check.map((f) => <Link key={f} className="check-link" to={`/visits/${visit}/${zone}?check=${f}`}>{words.findingLabel(f)}</Link>)}</p>}
-          {a.dose && <p><b>How</b> {a.dose}</p>}
-          {a.will && <p><b>Brings</b> {a.will}{a.will_not && <>; <span className="faint">{a.will_not}</span></>}</p>}
-          {a.if_wrong && <p><b>If wrong</b> {a.if_wrong}</p>}
+          {a.reasons.length > 1 && (
+            <ul>
+              {a.reasons.slice(1).map((r) => (
+                <li key={r}>{r}</li>
+              ))}
+            </ul>
+          )}
+          {a.check && (
+            <p>
+              Check:{' '}
+              {a.check.map((f) => (
+                <Link key={f} className="check-link" to={`/visits/${visit}/${zone}?check=${f}`}>
+                  {words.findingLabel(f)}
+                </Link>
+              ))}
+            </p>
+          )}
+          {a.dose && (
+            <p>
+              <b>How</b> {a.dose}
+            </p>
+          )}
+          {a.will && (
+            <p>
+              <b>Brings</b> {a.will}
+              {a.will_not && (
+                <>
+                  ; <span className="faint">{a.will_not}</span>
+                </>
+              )}
+            </p>
+          )}
+          {a.if_wrong && (
+            <p>
+              <b>If wrong</b> {a.if_wrong}
+            </p>
+          )}
           {a.verdict === 'do-now' && action?.airborne && at.spray && <SprayHours spray={at.spray} form={me.date_form} />}
-          {a.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
+          {a.cautions.map((c) => (
+            <p key={c} className="caution">
+              {c}
+            </p>
+          ))}
           <p className="faint">
-            Evidence {a.grade}: {grades[a.grade]}{a.looks_after_days?.length ? `. Follow up after ${a.looks_after_days.join(', ')} days` : ''}
+            Evidence {a.grade}: {grades[a.grade]}
+            {a.looks_after_days?.length ? `. Follow up after ${a.looks_after_days.join(', ')} days` : ''}
             {a.price && a.area_m2 ? `. About ${a.price.toFixed(0)} ${me.currency} for ${show(a.area_m2, 'm2', me.unit_system)}` : ''}
             {a.gate_kind && a.verdict !== 'do-now' ? `. Held by ${a.gate_kind}` : ''}
           </p>
-          {canRecord && (licensed ? <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>Record it</Link> : <p><b>A licensed applicator records this.</b></p>)}
+          {canRecord &&
+            (licensed ? (
+              <Link className="record-link" data-record={a.id} to={`/visits/${visit}/${zone}/record?action=${a.id}`}>
+                Record it
+              </Link>
+            ) : (
+              <p>
+                <b>A licensed applicator records this.</b>
+              </p>
+            ))}
         </div>
       )}
     </li>
@@ -83,9 +147,19 @@ function Leave({ leave, idle }: { leave: Line[]; idle: Line[] }) {
   const [open, setOpen] = useState(false)
   return (
     <section data-part="avoid" aria-label="Don't do" className="leave">
-      <h2>Don’t do <small className="num faint">{leave.length}</small></h2>
-      <ul>{leave.map((a) => <li key={a.id} data-action={a.id} data-verdict="avoid"><b>{a.label}</b> <span className="faint">{a.reasons[0]}</span></li>)}</ul>
-      <button type="button" className="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'} the {idle.length} that nothing found calls for</button>
+      <h2>
+        Don’t do <small className="num faint">{leave.length}</small>
+      </h2>
+      <ul>
+        {leave.map((a) => (
+          <li key={a.id} data-action={a.id} data-verdict="avoid">
+            <b>{a.label}</b> <span className="faint">{a.reasons[0]}</span>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'Hide' : 'Show'} the {idle.length} that nothing found calls for
+      </button>
       {open && <p className="idle">{idle.map((a) => a.label).join(' · ')}</p>}
     </section>
   )
@@ -98,7 +172,8 @@ export default function Plan() {
   const detail = useVisit(visit)
   const scales = useScales(visit, zone)
   const give = useMutation({
-    mutationFn: () => got(api.POST('/visits/{id}/zones/{zone}/diagnoses', { params: { path: { id: visit, zone } }, body: { id: newId() } })),
+    mutationFn: () =>
+      got(api.POST('/visits/{id}/zones/{zone}/diagnoses', { params: { path: { id: visit, zone } }, body: { id: newId() } })),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['visit', visit] }),
   })
   if (detail.isError || scales.isError) return <Problem error={detail.error ?? scales.error} />
@@ -114,16 +189,35 @@ export default function Plan() {
       <main>
         <section className="verdict-line">
           <p>
-            {lead.map((c, i) => <span key={c.id}>{i > 0 && ', and '}<b>{words.cause.get(c.id)?.label}</b> at <b className="num">{percent(c.probability)} %</b></span>)}
+            {lead.map((c, i) => (
+              <span key={c.id}>
+                {i > 0 && ', and '}
+                <b>{words.cause.get(c.id)?.label}</b> at <b className="num">{percent(c.probability)} %</b>
+              </span>
+            ))}
             {d.settled ? '. No further check would change the decision.' : '. A check may still change the decision.'}
           </p>
           <div className="verdict-do">
-            {given ? <span className="faint">saved on {showDate(given.given_on, me.date_form)}: {words.cause.get(given.leading)?.label} <b className="num">{percent(given.probability)} %</b>, knowledge {given.knowledge}</span>
-              : me.rights.includes('answer-checks') && <Button type="primary" loading={give.isPending} onClick={() => give.mutate()}>Save this diagnosis</Button>}
-            <a className="export" href={`/api/v1/visits/${visit}/zones/${zone}/case`} download>Case file</a>
+            {given ? (
+              <span className="faint">
+                saved on {showDate(given.given_on, me.date_form)}: {words.cause.get(given.leading)?.label}{' '}
+                <b className="num">{percent(given.probability)} %</b>, knowledge {given.knowledge}
+              </span>
+            ) : (
+              me.rights.includes('answer-checks') && (
+                <Button type="primary" loading={give.isPending} onClick={() => give.mutate()}>
+                  Save this diagnosis
+                </Button>
+              )
+            )}
+            <a className="export" href={`/api/v1/visits/${visit}/zones/${zone}/case`} download>
+              Case file
+            </a>
           </div>
           {give.isError && <Problem error={give.error} />}
-          <p className="told"><span className="faint">To the client</span> {d.told}</p>
+          <p className="told">
+            <span className="faint">To the client</span> {d.told}
+          </p>
         </section>
         <Choices choices={d.choices} currency={me.currency} />
         <div className="verdicts">
@@ -132,9 +226,15 @@ export default function Plan() {
             if (lines.length === 0) return null
             return (
               <section key={p.verdict} data-part={p.verdict} aria-label={p.head}>
-                <h2>{p.head} <small className="num faint">{lines.length}</small></h2>
+                <h2>
+                  {p.head} <small className="num faint">{lines.length}</small>
+                </h2>
                 <p className="faint">{p.say}</p>
-                <ul>{lines.map((a, i) => <Action key={a.id + a.verdict} a={a} place={i + 1} at={at} />)}</ul>
+                <ul>
+                  {lines.map((a, i) => (
+                    <Action key={a.id + a.verdict} a={a} place={i + 1} at={at} />
+                  ))}
+                </ul>
               </section>
             )
           })}

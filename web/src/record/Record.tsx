@@ -35,7 +35,11 @@ interface Draft {
 /** Amounts of a unit as people enter them. */
 const packUnits = ['g', 'kg', 'mL', 'L', 'oz', 'lb', 'floz', 'gal']
 
-const flags: Record<string, string> = { nitrogen: 'nitrogen over the usual most at once', wind: 'wind outside the usual limits', heat: 'too hot for a spray' }
+const flags: Record<string, string> = {
+  nitrogen: 'nitrogen over the usual most at once',
+  wind: 'wind outside the usual limits',
+  heat: 'too hot for a spray',
+}
 
 /** A number of a record as it is entered in the firm's units; empty where the record does not say. */
 function entered(x: number | undefined, unit: string, sys: Schemas['Me']['unit_system'], digits = 2): string {
@@ -52,11 +56,31 @@ function bagOf(r: Schemas['Record']): Partial<Draft> {
   return { n: of(r.n_g_m2, 1), p2o5: of(r.p_g_m2, 0.436), k2o: of(r.k_g_m2, 0.83) }
 }
 
-function Field({ label, unit, value, onChange, hint, wide }: { label: string; unit?: string; value: string; onChange: (v: string) => void; hint?: string; wide?: boolean }) {
+function Field({
+  label,
+  unit,
+  value,
+  onChange,
+  hint,
+  wide,
+}: {
+  label: string
+  unit?: string
+  value: string
+  onChange: (v: string) => void
+  hint?: string
+  wide?: boolean
+}) {
   return (
     <label className={wide ? 'field wide' : 'field'}>
       <span>{label}</span>
-      <Input value={value} suffix={unit} inputMode={unit ? 'decimal' : 'text'} aria-label={label} onChange={(e) => onChange(e.target.value)} />
+      <Input
+        value={value}
+        suffix={unit}
+        inputMode={unit ? 'decimal' : 'text'}
+        aria-label={label}
+        onChange={(e) => onChange(e.target.value)}
+      />
       {hint && <small className="faint">{hint}</small>}
     </label>
   )
@@ -76,16 +100,53 @@ export default function RecordView() {
   return <Sheet key={zone} detail={detail.data} zone={z} me={me} scales={scales.data.now} first={search.get('action') ?? ''} />
 }
 
-function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDetail']; zone: Schemas['Zone']; me: Schemas['Me']; scales: Schemas['Scales']; first: string }) {
+function Sheet({
+  detail,
+  zone,
+  me,
+  scales,
+  first,
+}: {
+  detail: Schemas['VisitDetail']
+  zone: Schemas['Zone']
+  me: Schemas['Me']
+  scales: Schemas['Scales']
+  first: string
+}) {
   const words = useWords()
   const refresh = useRefresh()
   const sys = me.unit_system
   const us = sys === 'us'
   const areaUnit = unitFor('m2', sys)?.label ?? 'm²'
   const rateUnit = unitFor('g/m2', sys)?.label ?? 'g/m²'
-  const doNow = inOrder(scales.diagnosis.actions).filter((a) => a.verdict === 'do-now' && !a.as && words?.action.get(a.id)?.recorded === true && (me.rights.includes('record-pesticide') || !words.action.get(a.id)?.pesticide))
+  const doNow = inOrder(scales.diagnosis.actions).filter(
+    (a) =>
+      a.verdict === 'do-now' &&
+      !a.as &&
+      words?.action.get(a.id)?.recorded === true &&
+      (me.rights.includes('record-pesticide') || !words.action.get(a.id)?.pesticide),
+  )
   const chosen = first || (doNow[0]?.id ?? '')
-  const blank: Draft = { action: chosen, area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))), product: '', amount: '', amountUnit: us ? 'lb' : 'kg', target: entered(scales.diagnosis.actions.find((a) => a.id === chosen && a.verdict === 'do-now')?.n_g_m2, 'g/m2', sys), n: '', p2o5: '0', k2o: '0', source: '', iron: '', water: '', wind: '', air: '', reentry: '', note: '', why: '', signed: me.name }
+  const blank: Draft = {
+    action: chosen,
+    area: String(Math.round(fromSI(zone.area_m2, 'm2', sys))),
+    product: '',
+    amount: '',
+    amountUnit: us ? 'lb' : 'kg',
+    target: entered(scales.diagnosis.actions.find((a) => a.id === chosen && a.verdict === 'do-now')?.n_g_m2, 'g/m2', sys),
+    n: '',
+    p2o5: '0',
+    k2o: '0',
+    source: '',
+    iron: '',
+    water: '',
+    wind: '',
+    air: '',
+    reentry: '',
+    note: '',
+    why: '',
+    signed: me.name,
+  }
   const [d, setD] = useState<Draft>(blank)
   const [corrects, setCorrects] = useState('')
   const set = (change: Partial<Draft>) => setD((x) => ({ ...x, ...change }))
@@ -100,18 +161,52 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   const area = si(d.area, 'm2')
   const sums = useQuery({
     queryKey: ['sums', d.target, d.n, d.p2o5, d.k2o, d.source, d.area, sys],
-    queryFn: () => got(api.POST('/amounts/nitrogen', { body: { target_n_g_m2: si(d.target, 'g/m2') ?? 0, n_percent: readNumber(d.n) ?? 0, p2o5_percent: readNumber(d.p2o5) ?? 0, k2o_percent: readNumber(d.k2o) ?? 0, fe_percent: 0, area_m2: area ?? 0, area_error: zone.area_error, quick: d.source === 'quick' } })),
+    queryFn: () =>
+      got(
+        api.POST('/amounts/nitrogen', {
+          body: {
+            target_n_g_m2: si(d.target, 'g/m2') ?? 0,
+            n_percent: readNumber(d.n) ?? 0,
+            p2o5_percent: readNumber(d.p2o5) ?? 0,
+            k2o_percent: readNumber(d.k2o) ?? 0,
+            fe_percent: 0,
+            area_m2: area ?? 0,
+            area_error: zone.area_error,
+            quick: d.source === 'quick',
+          },
+        }),
+      ),
     enabled: isFeed && !!area && !!readNumber(d.target) && !!readNumber(d.n),
   })
   const mass = (g: number) => (us ? `${(g / 453.59237).toFixed(2)} lb` : g >= 1000 ? `${(g / 1000).toFixed(2)} kg` : `${Math.round(g)} g`)
   const save = useMutation({
     mutationFn: async (ids: { id: string; followUp: string }) => {
       const body: Schemas['Record'] = {
-        id: ids.id, visit_id: detail.visit.id, zone_id: zone.id, action: d.action, area_m2: area ?? 0, product: d.product, amount_unit: '', source: '', reentry: d.reentry, note: d.note, outside_reason: d.why, signed_name: d.signed, voided: false, ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
+        id: ids.id,
+        visit_id: detail.visit.id,
+        zone_id: zone.id,
+        action: d.action,
+        area_m2: area ?? 0,
+        product: d.product,
+        amount_unit: '',
+        source: '',
+        reentry: d.reentry,
+        note: d.note,
+        outside_reason: d.why,
+        signed_name: d.signed,
+        voided: false,
+        ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
       }
       if (isFeed && sums.data) {
         const grams = sums.data.product_g
-        Object.assign(body, { amount: us ? Math.round((grams / 453.59237) * 100) / 100 : Math.round(grams) / 1000, amount_unit: us ? 'lb' : 'kg', n_g_m2: sums.data.n_g_m2, p_g_m2: sums.data.p_g_m2, k_g_m2: sums.data.k_g_m2, source: d.source })
+        Object.assign(body, {
+          amount: us ? Math.round((grams / 453.59237) * 100) / 100 : Math.round(grams) / 1000,
+          amount_unit: us ? 'lb' : 'kg',
+          n_g_m2: sums.data.n_g_m2,
+          p_g_m2: sums.data.p_g_m2,
+          k_g_m2: sums.data.k_g_m2,
+          source: d.source,
+        })
       } else if (readNumber(d.amount) !== undefined) {
         Object.assign(body, { amount: readNumber(d.amount), amount_unit: d.amountUnit })
       }
@@ -133,11 +228,27 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
   }
   // a correction begins with everything that the record says
   const correct = (r: Schemas['Record']) =>
-    afresh({
-      ...blank, action: r.action, product: r.product, area: entered(r.area_m2, 'm2', sys, 0), amount: r.amount === undefined ? '' : String(r.amount), amountUnit: r.amount_unit || blank.amountUnit,
-      target: entered(r.n_g_m2, 'g/m2', sys), source: r.source, iron: entered(r.fe_g_m2, 'g/m2', sys, 3), water: entered(r.water_mm, 'mm', sys), wind: entered(r.wind_ms, 'm/s', sys, 1), air: entered(r.air_c, 'C', sys, 0),
-      reentry: r.reentry, note: r.note, why: r.outside_reason ?? '', ...bagOf(r),
-    }, r.id)
+    afresh(
+      {
+        ...blank,
+        action: r.action,
+        product: r.product,
+        area: entered(r.area_m2, 'm2', sys, 0),
+        amount: r.amount === undefined ? '' : String(r.amount),
+        amountUnit: r.amount_unit || blank.amountUnit,
+        target: entered(r.n_g_m2, 'g/m2', sys),
+        source: r.source,
+        iron: entered(r.fe_g_m2, 'g/m2', sys, 3),
+        water: entered(r.water_mm, 'mm', sys),
+        wind: entered(r.wind_ms, 'm/s', sys, 1),
+        air: entered(r.air_c, 'C', sys, 0),
+        reentry: r.reentry,
+        note: r.note,
+        why: r.outside_reason ?? '',
+        ...bagOf(r),
+      },
+      r.id,
+    )
   const asksWhy = d.why !== '' || (save.error instanceof Refused && save.error.fields.some((f) => f.field.endsWith('outside_reason')))
   const givesIron = action?.id === 'apply-iron' || action?.id === 'moss-control'
   const may = me.rights.includes('record-treatment')
@@ -148,18 +259,53 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
     <div className="record-page">
       <VisitHead detail={detail} me={me} zone={zone.id} view="record" />
       <main>
-        <form onSubmit={(e) => { e.preventDefault(); save.mutate(ids) }} aria-label="Application record">
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            save.mutate(ids)
+          }}
+          aria-label="Application record"
+        >
           <h2>{corrects ? 'Correction of an earlier record' : 'Application record'}</h2>
-          <label className="field wide"><span>What was done</span>
+          <label className="field wide">
+            <span>What was done</span>
             <select value={d.action} aria-label="What was done" onChange={(e) => set({ action: e.target.value })}>
-              <optgroup label="Advised now">{doNow.map((a) => <option key={a.id} value={a.id}>{a.label}</option>)}</optgroup>
-              <optgroup label="All actions">{words?.raw.actions.filter((a) => a.recorded).map((a) => <option key={`all-${a.id}`} value={a.id}>{a.label}</option>)}</optgroup>
+              <optgroup label="Advised now">
+                {doNow.map((a) => (
+                  <option key={a.id} value={a.id}>
+                    {a.label}
+                  </option>
+                ))}
+              </optgroup>
+              <optgroup label="All actions">
+                {words?.raw.actions
+                  .filter((a) => a.recorded)
+                  .map((a) => (
+                    <option key={`all-${a.id}`} value={a.id}>
+                      {a.label}
+                    </option>
+                  ))}
+              </optgroup>
             </select>
           </label>
-          {advice && advice.verdict !== 'do-now' && <p className="caution">The plan says {advice.verdict.replaceAll('-', ' ')}: {advice.reasons[0]}</p>}
-          {advice?.cautions.map((c) => <p key={c} className="caution">{c}</p>)}
+          {advice && advice.verdict !== 'do-now' && (
+            <p className="caution">
+              The plan says {advice.verdict.replaceAll('-', ' ')}: {advice.reasons[0]}
+            </p>
+          )}
+          {advice?.cautions.map((c) => (
+            <p key={c} className="caution">
+              {c}
+            </p>
+          ))}
           <div className="fields">
-            <Field label="Area treated" unit={areaUnit} value={d.area} onChange={(area) => set({ area })} hint={`zone ${show(zone.area_m2, 'm2', sys)}, ± ${Math.round(zone.area_error * 100)} %`} />
+            <Field
+              label="Area treated"
+              unit={areaUnit}
+              value={d.area}
+              onChange={(area) => set({ area })}
+              hint={`zone ${show(zone.area_m2, 'm2', sys)}, ± ${Math.round(zone.area_error * 100)} %`}
+            />
             {hasProduct && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
             {isFeed && (
               <>
@@ -167,16 +313,27 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
                 <Field label="N on the bag" unit="%" value={d.n} onChange={(n) => set({ n })} />
                 <Field label="P₂O₅" unit="%" value={d.p2o5} onChange={(p2o5) => set({ p2o5 })} />
                 <Field label="K₂O" unit="%" value={d.k2o} onChange={(k2o) => set({ k2o })} />
-                <label className="field"><span>Release</span>
-                  <select value={d.source} aria-label="Release" onChange={(e) => set({ source: e.target.value as Draft['source'] })}><option value="">not said</option><option value="slow">slow</option><option value="quick">quick</option><option value="organic">organic</option></select>
+                <label className="field">
+                  <span>Release</span>
+                  <select value={d.source} aria-label="Release" onChange={(e) => set({ source: e.target.value as Draft['source'] })}>
+                    <option value="">not said</option>
+                    <option value="slow">slow</option>
+                    <option value="quick">quick</option>
+                    <option value="organic">organic</option>
+                  </select>
                 </label>
               </>
             )}
             {!isFeed && hasProduct && (
               <>
                 <Field label="Amount" unit={d.amountUnit} value={d.amount} onChange={(amount) => set({ amount })} />
-                <label className="field"><span>Unit</span>
-                  <select value={d.amountUnit} aria-label="Unit" onChange={(e) => set({ amountUnit: e.target.value })}>{packUnits.map((u) => <option key={u}>{u}</option>)}</select>
+                <label className="field">
+                  <span>Unit</span>
+                  <select value={d.amountUnit} aria-label="Unit" onChange={(e) => set({ amountUnit: e.target.value })}>
+                    {packUnits.map((u) => (
+                      <option key={u}>{u}</option>
+                    ))}
+                  </select>
                 </label>
               </>
             )}
@@ -184,47 +341,144 @@ function Sheet({ detail, zone, me, scales, first }: { detail: Schemas['VisitDeta
             {isWater && <Field label="Water given" unit={unitFor('mm', sys)?.label} value={d.water} onChange={(water) => set({ water })} />}
             {action?.pesticide && (
               <>
-                <Field label="Wind" unit={unitFor('m/s', sys)?.label} value={d.wind} onChange={(wind) => set({ wind })} hint={us ? '3 to 10 mph, no inversion' : '1.3 to 4.5 m/s, no inversion'} />
+                <Field
+                  label="Wind"
+                  unit={unitFor('m/s', sys)?.label}
+                  value={d.wind}
+                  onChange={(wind) => set({ wind })}
+                  hint={us ? '3 to 10 mph, no inversion' : '1.3 to 4.5 m/s, no inversion'}
+                />
                 <Field label="Air" unit={unitFor('C', sys)?.label} value={d.air} onChange={(air) => set({ air })} />
-                <Field label="Re-entry (when people and pets may return)" value={d.reentry} onChange={(reentry) => set({ reentry })} hint="by the label; not before it is dry, or watered in and dry" />
+                <Field
+                  label="Re-entry (when people and pets may return)"
+                  value={d.reentry}
+                  onChange={(reentry) => set({ reentry })}
+                  hint="by the label; not before it is dry, or watered in and dry"
+                />
               </>
             )}
-            {asksWhy && <Field label="Outside the usual limits: why" value={d.why} onChange={(why) => set({ why })} wide hint="it is recorded as it happened, with this reason" />}
+            {asksWhy && (
+              <Field
+                label="Outside the usual limits: why"
+                value={d.why}
+                onChange={(why) => set({ why })}
+                wide
+                hint="it is recorded as it happened, with this reason"
+              />
+            )}
             <Field label="Note" value={d.note} onChange={(note) => set({ note })} wide />
-            <Field label="Signed" value={d.signed} onChange={(signed) => set({ signed })} hint={action?.pesticide ? (me.licence_until ? `licence valid until ${showDate(me.licence_until, me.date_form)}` : 'needs a licence that is valid today') : undefined} />
+            <Field
+              label="Signed"
+              value={d.signed}
+              onChange={(signed) => set({ signed })}
+              hint={
+                action?.pesticide
+                  ? me.licence_until
+                    ? `licence valid until ${showDate(me.licence_until, me.date_form)}`
+                    : 'needs a licence that is valid today'
+                  : undefined
+              }
+            />
           </div>
           {isFeed && sums.isError && <Problem error={sums.error} />}
           {save.isError && <Problem error={save.error} />}
-          {may && action?.pesticide && !me.rights.includes('record-pesticide') && <p className="caution"><b>A licensed applicator records this.</b></p>}
-          {may ? <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>Sign and record</Button> : <p className="faint">Your role can view records but not add them.</p>}
+          {may && action?.pesticide && !me.rights.includes('record-pesticide') && (
+            <p className="caution">
+              <b>A licensed applicator records this.</b>
+            </p>
+          )}
+          {may ? (
+            <Button type="primary" htmlType="submit" loading={save.isPending} disabled={save.isSuccess}>
+              Sign and record
+            </Button>
+          ) : (
+            <p className="faint">Your role can view records but not add them.</p>
+          )}
           {save.isSuccess && (
             <div className="recorded" role="status">
-              <p><b>Recorded.</b> {save.data.follow_up ? <>The follow-up is booked for <b className="num" data-follow-up={save.data.follow_up.id}>{showDate(save.data.follow_up.due_on, me.date_form, true)}</b>.</> : 'No follow-up needed.'}</p>
-              <p><Button onClick={() => afresh({ ...blank, action: '' }, '')}>Record another</Button> <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>Measure the baseline</Link></p>
+              <p>
+                <b>Recorded.</b>{' '}
+                {save.data.follow_up ? (
+                  <>
+                    The follow-up is booked for{' '}
+                    <b className="num" data-follow-up={save.data.follow_up.id}>
+                      {showDate(save.data.follow_up.due_on, me.date_form, true)}
+                    </b>
+                    .
+                  </>
+                ) : (
+                  'No follow-up needed.'
+                )}
+              </p>
+              <p>
+                <Button onClick={() => afresh({ ...blank, action: '' }, '')}>Record another</Button>{' '}
+                <Link className="export" to={`/visits/${detail.visit.id}/${zone.id}/recovery`}>
+                  Measure the baseline
+                </Link>
+              </p>
             </div>
           )}
         </form>
         <section aria-label="Records of this visit">
           {isFeed && sums.data && (
             <div className="sums">
-              <p className="num"><b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²</p>
-              <p className="num faint">gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ± {sums.data.error_percent.toFixed(0)} % from the area</p>
-              {sums.data.warnings.map((w) => <p key={w} className="caution">{w}</p>)}
+              <p className="num">
+                <b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²
+              </p>
+              <p className="num faint">
+                gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ±{' '}
+                {sums.data.error_percent.toFixed(0)} % from the area
+              </p>
+              {sums.data.warnings.map((w) => (
+                <p key={w} className="caution">
+                  {w}
+                </p>
+              ))}
             </div>
           )}
           <h2>On record for this visit</h2>
-          {records.length === 0 && <p className="faint">Nothing yet. A record is never changed; a correction is a new one that names the old.</p>}
+          {records.length === 0 && (
+            <p className="faint">Nothing yet. A record is never changed; a correction is a new one that names the old.</p>
+          )}
           <ul className="records">
             {records.map((r) => (
               <li key={r.id} data-void={r.voided}>
                 <b>{words?.action.get(r.action)?.label}</b> <span className="num">{showDate(r.applied_on, me.date_form)}</span>
-                <span className="faint">{show(r.area_m2, 'm2', sys)}{r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}{r.product ? ` ${r.product}` : ''}{r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}{r.licence_number ? ` (${r.licence_number})` : ''}{r.corrects_id ? ', corrects an earlier entry' : ''}{replaced.has(r.id) ? ', corrected since' : ''}</span>
-                {r.outside?.map((f) => <span key={f} className="caution">{flags[f]}{r.outside_reason && `: ${r.outside_reason}`}</span>)}
-                {may && !replaced.has(r.id) && <Button size="small" onClick={() => correct(r)}>Correct</Button>}
+                <span className="faint">
+                  {show(r.area_m2, 'm2', sys)}
+                  {r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}
+                  {r.product ? ` ${r.product}` : ''}
+                  {r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}
+                  {r.licence_number ? ` (${r.licence_number})` : ''}
+                  {r.corrects_id ? ', corrects an earlier entry' : ''}
+                  {replaced.has(r.id) ? ', corrected since' : ''}
+                </span>
+                {r.outside?.map((f) => (
+                  <span key={f} className="caution">
+                    {flags[f]}
+                    {r.outside_reason && `: ${r.outside_reason}`}
+                  </span>
+                ))}
+                {may && !replaced.has(r.id) && (
+                  <Button size="small" onClick={() => correct(r)}>
+                    Correct
+                  </Button>
+                )}
               </li>
             ))}
           </ul>
-          {detail.follow_ups.length > 0 && <><h2>Booked after it</h2><ul className="records">{detail.follow_ups.map((f) => <li key={f.id}><b className="num">{showDate(f.due_on, me.date_form, true)}</b> <span className="faint">{f.reason}</span></li>)}</ul></>}
+          {detail.follow_ups.length > 0 && (
+            <>
+              <h2>Booked after it</h2>
+              <ul className="records">
+                {detail.follow_ups.map((f) => (
+                  <li key={f.id}>
+                    <b className="num">{showDate(f.due_on, me.date_form, true)}</b> <span className="faint">{f.reason}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
         </section>
       </main>
     </div>

@@ -13,36 +13,83 @@ export function Course({ r, today, form }: { r: Schemas['Recovery']; today: stri
   const x = (d: number) => pad.left + (d / span) * (W - pad.left - pad.right)
   const y = (c: number) => pad.top + (1 - c) * (H - pad.top - pad.bottom)
   const shown = r.expected.slice(0, span + 1)
-  const line = (pick: (e: Schemas['ExpectedDay']) => number) => shown.map((e, i) => `${i ? 'L' : 'M'}${x(i).toFixed(1)} ${y(pick(e)).toFixed(1)}`).join('')
-  const band = `${line((e) => e.high)}${[...shown].map((e, i) => ({ e, i })).reverse().map(({ e, i }) => `L${x(i).toFixed(1)} ${y(e.low).toFixed(1)}`).join('')}Z`
+  const line = (pick: (e: Schemas['ExpectedDay']) => number) =>
+    shown.map((e, i) => `${i ? 'L' : 'M'}${x(i).toFixed(1)} ${y(pick(e)).toFixed(1)}`).join('')
+  const band = `${line((e) => e.high)}${[...shown]
+    .map((e, i) => ({ e, i }))
+    .reverse()
+    .map(({ e, i }) => `L${x(i).toFixed(1)} ${y(e.low).toFixed(1)}`)
+    .join('')}Z`
   const looks = r.looks.map((l) => ({ ...l, day: daysBetween(start, l.looked_on ?? start) })).filter((l) => l.day >= 0 && l.day <= span)
   const weeks = Array.from({ length: Math.floor(span / 7) + 1 }, (_, i) => i * 7).filter((d) => d % (span > 80 ? 14 : 7) === 0)
   const now = daysBetween(start, today)
   return (
-    <svg className="course" viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`Green cover from ${showDate(start, form)}: ${looks.map((l) => `${Math.round(l.cover * 100)} per cent on day ${l.day}`).join(', ')}. ${r.reason}`}>
+    <svg
+      className="course"
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`Green cover from ${showDate(start, form)}: ${looks.map((l) => `${Math.round(l.cover * 100)} per cent on day ${l.day}`).join(', ')}. ${r.reason}`}
+    >
       {[0, 0.25, 0.5, 0.75, 1].map((c) => (
-        <g key={c}><line className="grid" x1={pad.left} x2={W - pad.right} y1={y(c)} y2={y(c)} /><text className="tick" x={pad.left - 8} y={y(c) + 5} textAnchor="end">{c * 100}{c === 1 ? ' %' : ''}</text></g>
+        <g key={c}>
+          <line className="grid" x1={pad.left} x2={W - pad.right} y1={y(c)} y2={y(c)} />
+          <text className="tick" x={pad.left - 8} y={y(c) + 5} textAnchor="end">
+            {c * 100}
+            {c === 1 ? ' %' : ''}
+          </text>
+        </g>
       ))}
       {weeks.map((d) => (
-        <g key={d}><line className="grid" x1={x(d)} x2={x(d)} y1={H - pad.bottom} y2={H - pad.bottom + 5} /><text className="tick" x={x(d)} y={H - pad.bottom + 22} textAnchor="middle">{d === 0 ? showDate(start, 'dmy').replace(/ \d{4}$/, '') : `+${d} d`}</text></g>
+        <g key={d}>
+          <line className="grid" x1={x(d)} x2={x(d)} y1={H - pad.bottom} y2={H - pad.bottom + 5} />
+          <text className="tick" x={x(d)} y={H - pad.bottom + 22} textAnchor="middle">
+            {d === 0 ? showDate(start, 'dmy').replace(/ \d{4}$/, '') : `+${d} d`}
+          </text>
+        </g>
       ))}
       <path className="band" d={band} />
       <path className="mid" d={line((e) => e.mid)} />
       <line className="target" x1={pad.left} x2={W - pad.right} y1={y(r.target)} y2={y(r.target)} />
-      <text className="target-label" x={pad.left + 6} y={y(r.target) - 6}>target {Math.round(r.target * 100)} %</text>
-      {now >= 0 && now <= span && <><line className="today" x1={x(now)} x2={x(now)} y1={pad.top} y2={H - pad.bottom} /><text className="tick" x={x(now) - 5} y={H - pad.bottom - 8} textAnchor="end">today</text></>}
+      <text className="target-label" x={pad.left + 6} y={y(r.target) - 6}>
+        target {Math.round(r.target * 100)} %
+      </text>
+      {now >= 0 && now <= span && (
+        <>
+          <line className="today" x1={x(now)} x2={x(now)} y1={pad.top} y2={H - pad.bottom} />
+          <text className="tick" x={x(now) - 5} y={H - pad.bottom - 8} textAnchor="end">
+            today
+          </text>
+        </>
+      )}
       <path className="measured" d={looks.map((l, i) => `${i ? 'L' : 'M'}${x(l.day)} ${y(l.cover)}`).join('')} />
       {looks.map((l) => (
         <g key={l.id}>
-          {l.baseline ? <rect className="look" x={x(l.day) - 6} y={y(l.cover) - 6} width="12" height="12" /> : <circle className="look" cx={x(l.day)} cy={y(l.cover)} r="6.500" />}
-          <text className="look-label" x={x(l.day) + (l.day === 0 ? 4 : 0)} y={y(l.cover) + 26} textAnchor={l.day === 0 ? 'start' : 'middle'}>{Math.round(l.cover * 100)}</text>
+          {l.baseline ? (
+            <rect className="look" x={x(l.day) - 6} y={y(l.cover) - 6} width="12" height="12" />
+          ) : (
+            <circle className="look" cx={x(l.day)} cy={y(l.cover)} r="6.500" />
+          )}
+          <text
+            className="look-label"
+            x={x(l.day) + (l.day === 0 ? 4 : 0)}
+            y={y(l.cover) + 26}
+            textAnchor={l.day === 0 ? 'start' : 'middle'}
+          >
+            {Math.round(l.cover * 100)}
+          </text>
         </g>
       ))}
     </svg>
   )
 }
 
-const verdictWords: Record<string, string> = { 'not-yet': 'Not measured yet', 'on-course': 'On course', slow: 'Slow', 'off-course': 'Off course', recovered: 'Recovered' }
+const verdictWords: Record<string, string> = {
+  'not-yet': 'Not measured yet',
+  'on-course': 'On course',
+  slow: 'Slow',
+  'off-course': 'Off course',
+  recovered: 'Recovered',
+}
 
 /** The verdict with its reason, and what happens next. */
 export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: Schemas['Me']['date_form']; today: string }) {
@@ -51,9 +98,26 @@ export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: S
       <strong>{verdictWords[r.verdict]}</strong>
       <p>{r.reason}</p>
       <dl>
-        {r.green_on && r.verdict !== 'recovered' && <><dt>{r.green_on < today ? 'Was expected back' : 'Back'} to {Math.round(r.target * 100)} % about</dt><dd className="num">{showDate(r.green_on, form)}</dd></>}
-        {r.next_look && <><dt>Next follow-up</dt><dd className="num">{showDate(r.next_look.due_on, form, true)}</dd></>}
-        {Math.abs(r.learned_rate - 1) >= 0.05 && <><dt>This zone grows</dt><dd className="num">{r.learned_rate.toFixed(1)} × the usual rate</dd></>}
+        {r.green_on && r.verdict !== 'recovered' && (
+          <>
+            <dt>
+              {r.green_on < today ? 'Was expected back' : 'Back'} to {Math.round(r.target * 100)} % about
+            </dt>
+            <dd className="num">{showDate(r.green_on, form)}</dd>
+          </>
+        )}
+        {r.next_look && (
+          <>
+            <dt>Next follow-up</dt>
+            <dd className="num">{showDate(r.next_look.due_on, form, true)}</dd>
+          </>
+        )}
+        {Math.abs(r.learned_rate - 1) >= 0.05 && (
+          <>
+            <dt>This zone grows</dt>
+            <dd className="num">{r.learned_rate.toFixed(1)} × the usual rate</dd>
+          </>
+        )}
       </dl>
     </div>
   )

@@ -16,9 +16,20 @@ function Stepper({ label, value, onChange, hint }: { label: string; value: strin
     <div className="field">
       <span>{label}</span>
       <div className="number">
-        <button type="button" className="stepper" onClick={() => step(-5)} aria-label={`Less ${label}`}>−</button>
-        <input className="number-field" inputMode="decimal" aria-label={label} value={value} placeholder="—" onChange={(e) => onChange(e.target.value)} />
-        <button type="button" className="stepper" onClick={() => step(5)} aria-label={`More ${label}`}>+</button>
+        <button type="button" className="stepper" onClick={() => step(-5)} aria-label={`Less ${label}`}>
+          −
+        </button>
+        <input
+          className="number-field"
+          inputMode="decimal"
+          aria-label={label}
+          value={value}
+          placeholder="—"
+          onChange={(e) => onChange(e.target.value)}
+        />
+        <button type="button" className="stepper" onClick={() => step(5)} aria-label={`More ${label}`}>
+          +
+        </button>
         <span className="unit">%</span>
       </div>
       <small className="faint">{hint}</small>
@@ -42,7 +53,15 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
   const live = share(crowns)
   const save = useMutation({
     mutationFn: () => {
-      const body: Schemas['Look'] = { id, zone_id: zone, baseline, cover: c ?? -1, spread, note, ...(live !== undefined ? { live_crowns: live } : {}) }
+      const body: Schemas['Look'] = {
+        id,
+        zone_id: zone,
+        baseline,
+        cover: c ?? -1,
+        spread,
+        note,
+        ...(live !== undefined ? { live_crowns: live } : {}),
+      }
       return got(api.POST('/visits/{id}/looks', { params: { path: { id: visit } }, body }))
     },
     onSuccess: () => {
@@ -56,20 +75,56 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
   })
   const wrong = (cover !== '' && (c === undefined || c < 0 || c > 1)) || (crowns !== '' && (live === undefined || live < 0 || live > 1))
   return (
-    <form className="form measure" onSubmit={(e) => { e.preventDefault(); save.mutate() }} aria-label="Measure">
+    <form
+      className="form measure"
+      onSubmit={(e) => {
+        e.preventDefault()
+        save.mutate()
+      }}
+      aria-label="Measure"
+    >
       <h2>{started ? 'Measure again' : 'Measure the baseline'}</h2>
-      <Stepper label="Green cover" value={cover} onChange={setCover} hint="of the damaged part, from straight above; estimates by eye tend to be high" />
+      <Stepper
+        label="Green cover"
+        value={cover}
+        onChange={setCover}
+        hint="of the damaged part, from straight above; estimates by eye tend to be high"
+      />
       <Stepper label="Crowns alive" value={crowns} onChange={setCrowns} hint="of ten to twenty cut; leave empty if not cut" />
-      <div className="field"><span>New spread</span>
+      <div className="field">
+        <span>New spread</span>
         <div className="answers">
-          {([['none', 'none'], ['new', 'yes, new']] as const).map(([v, l]) => <button key={v} type="button" className="answer" aria-pressed={spread === v} onClick={() => setSpread(spread === v ? '' : v)}>{l}</button>)}
+          {(
+            [
+              ['none', 'none'],
+              ['new', 'yes, new'],
+            ] as const
+          ).map(([v, l]) => (
+            <button key={v} type="button" className="answer" aria-pressed={spread === v} onClick={() => setSpread(spread === v ? '' : v)}>
+              {l}
+            </button>
+          ))}
         </div>
       </div>
-      {started && <label className="tick-box"><input type="checkbox" checked={baseline} onChange={(e) => setBaseline(e.target.checked)} /> Count from here: this is a new baseline</label>}
-      <label className="field"><span>Note</span><Input aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} /></label>
-      {wrong && <p className="problem" role="alert">Enter 0 to 100 %.</p>}
+      {started && (
+        <label className="tick-box">
+          <input type="checkbox" checked={baseline} onChange={(e) => setBaseline(e.target.checked)} /> Count from here: this is a new
+          baseline
+        </label>
+      )}
+      <label className="field">
+        <span>Note</span>
+        <Input aria-label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
+      </label>
+      {wrong && (
+        <p className="problem" role="alert">
+          Enter 0 to 100 %.
+        </p>
+      )}
       {save.isError && <Problem error={save.error} />}
-      <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>Save measurement</Button>
+      <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>
+        Save measurement
+      </Button>
     </form>
   )
 }
@@ -89,8 +144,19 @@ export default function VisitRecovery() {
       <main>
         <div>
           <VerdictBox r={r} form={me.date_form} today={me.today} />
-          {r.started ? <Course r={r} today={me.today} form={me.date_form} /> : <p className="empty">The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.</p>}
-          <Done r={r} form={me.date_form} label={(id) => words.action.get(id)?.label ?? id} cause={(id) => words.cause.get(id)?.label ?? id} />
+          {r.started ? (
+            <Course r={r} today={me.today} form={me.date_form} />
+          ) : (
+            <p className="empty">
+              The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.
+            </p>
+          )}
+          <Done
+            r={r}
+            form={me.date_form}
+            label={(id) => words.action.get(id)?.label ?? id}
+            cause={(id) => words.cause.get(id)?.label ?? id}
+          />
         </div>
         {me.rights.includes('answer-checks') && <Measure key={zone} visit={visit} zone={zone} started={r.started} />}
       </main>
@@ -98,17 +164,37 @@ export default function VisitRecovery() {
   )
 }
 
-export function Done({ r, form, label, cause }: { r: Schemas['Recovery']; form: Schemas['Me']['date_form']; label: (id: string) => string; cause: (id: string) => string }) {
+export function Done({
+  r,
+  form,
+  label,
+  cause,
+}: {
+  r: Schemas['Recovery']
+  form: Schemas['Me']['date_form']
+  label: (id: string) => string
+  cause: (id: string) => string
+}) {
   const lines = [
     ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${percent(g.probability)} %`, key: g.id })),
     ...r.records.map((x) => ({ on: x.applied_on ?? '', what: `${label(x.action)}${x.product ? `, ${x.product}` : ''}`, key: x.id })),
-    ...r.looks.map((l) => ({ on: l.looked_on ?? '', what: `Measured: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`, key: l.id })),
+    ...r.looks.map((l) => ({
+      on: l.looked_on ?? '',
+      what: `Measured: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`,
+      key: l.id,
+    })),
   ].sort((a, b) => b.on.localeCompare(a.on))
   if (lines.length === 0) return null
   return (
     <section aria-label="History of the zone">
       <h2>What happened here</h2>
-      <ul className="records">{lines.map((l) => <li key={l.key}><span className="num">{showDate(l.on, form)}</span> {l.what}</li>)}</ul>
+      <ul className="records">
+        {lines.map((l) => (
+          <li key={l.key}>
+            <span className="num">{showDate(l.on, form)}</span> {l.what}
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }

@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router'
-import { useMe, useRecovery, useSites, useWords } from '../api/queries'
+import { useMe, useRecovery, useSiteOfZone, useWords } from '../api/queries'
 import { Busy, Problem } from '../Shell'
 import { Course, VerdictBox } from './Course'
 import { Done } from './VisitRecovery'
@@ -10,22 +10,38 @@ export default function ZoneRecovery() {
   const { zone = '' } = useParams()
   const me = useMe().data
   const words = useWords()
-  const sites = useSites()
+  const site = useSiteOfZone(zone)
   const recovery = useRecovery(zone)
-  if (recovery.isError) return <Problem error={recovery.error} />
-  if (!recovery.data || !me || !words || !sites.data) return <Busy what="the recovery" />
-  const site = sites.data.find((s) => s.zones?.some((z) => z.id === zone))
+  if (recovery.isError || site.isError) return <Problem error={recovery.error ?? site.error} />
+  if (!recovery.data || !me || !words || !site.data) return <Busy what="the recovery" />
   const r = recovery.data
   return (
     <div className="recovery-page">
-      <header className="visit-head"><div className="visit-place"><h1>{site?.name}</h1><span className="faint">{site?.zones?.find((z) => z.id === zone)?.name}</span></div>
-        <div className="views"><Link to={`/sites/${site?.id ?? ''}`}>The site</Link>{r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the follow-up</Link>}</div></header>
+      <header className="visit-head">
+        <div className="visit-place">
+          <h1>{site.data.name}</h1>
+          <span className="faint">{site.data.zones?.find((z) => z.id === zone)?.name}</span>
+        </div>
+        <div className="views">
+          <Link to={`/sites/${site.data.id}`}>The site</Link>
+          {r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the follow-up</Link>}
+        </div>
+      </header>
       <main>
         <div>
           <VerdictBox r={r} form={me.date_form} today={me.today} />
-          {r.started ? <Course r={r} today={me.today} form={me.date_form} /> : <p className="empty">Nothing has been measured in this zone yet.</p>}
+          {r.started ? (
+            <Course r={r} today={me.today} form={me.date_form} />
+          ) : (
+            <p className="empty">Nothing has been measured in this zone yet.</p>
+          )}
         </div>
-        <Done r={r} form={me.date_form} label={(id) => words.action.get(id)?.label ?? id} cause={(id) => words.cause.get(id)?.label ?? id} />
+        <Done
+          r={r}
+          form={me.date_form}
+          label={(id) => words.action.get(id)?.label ?? id}
+          cause={(id) => words.cause.get(id)?.label ?? id}
+        />
       </main>
     </div>
   )

@@ -10,4 +10,5 @@ export const kinds = [
 ] as const
 export const kindLabel: Record<string, string> = Object.fromEntries(kinds.map((k) => [k.kind, k.label]))
 
-export const useSamples = (query: { zone?: string; open?: boolean }) => useQuery({ queryKey: ['samples', query], queryFn: () => got(api.GET('/samples', { params: { query } })) })
+export const useSamples = (query: { zone?: string; open?: boolean }) =>
+  useQuery({ queryKey: ['samples', query], queryFn: () => got(api.GET('/samples', { params: { query } })) })

@@ -6,20 +6,41 @@ import type { Schemas } from '../api/client'
 export function ActingPays({ marks: m, p, words, currency }: { marks: Schemas['Marks']; p?: number; words: Words; currency: string }) {
   const money = (x: number) => `${Math.round(x)} ${currency}`
   const looks = m.check_to > m.check_from
-  const call = p === undefined ? '' : p >= m.check_to ? 'Acting pays now.' : p >= m.check_from ? 'Looking first pays.' : 'Not worth a look yet.'
+  const call =
+    p === undefined ? '' : p >= m.check_to ? 'Acting pays now.' : p >= m.check_from ? 'Looking first pays.' : 'Not worth a look yet.'
   return (
     <div className="acting-pays">
       <p>
         {call && <b>{call} </b>}
         {words.action.get(m.remedy)?.label ?? m.remedy} pays from <b className="num">{percent(m.act)} %</b>
-        {looks && <>; {words.findingLabel(m.check).toLowerCase()} first, between <b className="num">{percent(m.check_from)}</b> and <b className="num">{percent(m.check_to)} %</b></>}.
+        {looks && (
+          <>
+            ; {words.findingLabel(m.check).toLowerCase()} first, between <b className="num">{percent(m.check_from)}</b> and{' '}
+            <b className="num">{percent(m.check_to)} %</b>
+          </>
+        )}
+        .
       </p>
       <dl>
-        <div><dt>Right</dt><dd className="num">saves {money(m.benefit)}</dd></div>
-        <div><dt>Wrong</dt><dd className="num">costs {money(m.harm)}</dd></div>
-        <div><dt>Price</dt><dd className="num">{money(m.price)}{looks && `, the look ${money(m.check_price)}`}</dd></div>
+        <div>
+          <dt>Right</dt>
+          <dd className="num">saves {money(m.benefit)}</dd>
+        </div>
+        <div>
+          <dt>Wrong</dt>
+          <dd className="num">costs {money(m.harm)}</dd>
+        </div>
+        <div>
+          <dt>Price</dt>
+          <dd className="num">
+            {money(m.price)}
+            {looks && `, the look ${money(m.check_price)}`}
+          </dd>
+        </div>
       </dl>
-      <p className="faint">On {Math.round(m.area_m2)} m² of damage, by the firm's prices. Wrong means: {m.why}.</p>
+      <p className="faint">
+        On {Math.round(m.area_m2)} m² of damage, by the firm's prices. Wrong means: {m.why}.
+      </p>
     </div>
   )
 }

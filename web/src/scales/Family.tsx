@@ -12,15 +12,33 @@ const marks: Record<string, { letter: string; path: string }> = {
 }
 
 export const familyLabels: Record<string, string> = {
-  disease: 'Disease', insect: 'Insect', heat: 'Heat', drought: 'Drought', cold: 'Cold', nutrient: 'Nutrient', 'water-excess': 'Too wet', 'site-and-care': 'Site and care', 'look-alike': 'Look-alike',
+  disease: 'Disease',
+  insect: 'Insect',
+  heat: 'Heat',
+  drought: 'Drought',
+  cold: 'Cold',
+  nutrient: 'Nutrient',
+  'water-excess': 'Too wet',
+  'site-and-care': 'Site and care',
+  'look-alike': 'Look-alike',
 }
 
 export function FamilyMark({ family }: { family: string }) {
   const m = marks[family] ?? { letter: '?', path: 'M2 2h18v18H2z' }
   return (
-    <svg className="family" data-family={family} viewBox="0 0 22 22" width="26" height="26" role="img" aria-label={familyLabels[family] ?? family}>
+    <svg
+      className="family"
+      data-family={family}
+      viewBox="0 0 22 22"
+      width="26"
+      height="26"
+      role="img"
+      aria-label={familyLabels[family] ?? family}
+    >
       <path d={m.path} />
-      <text x="11" y={family === 'drought' ? 12.5 : family === 'water-excess' ? 17 : 15.2} textAnchor="middle">{m.letter}</text>
+      <text x="11" y={family === 'drought' ? 12.5 : family === 'water-excess' ? 17 : 15.2} textAnchor="middle">
+        {m.letter}
+      </text>
     </svg>
   )
 }

@@ -14,7 +14,10 @@ function Line({ label, value, bits, kind }: { label: string; value: string; bits
   const width = Math.min(100, Math.abs(bits) * 16)
   return (
     <tr data-kind={kind}>
-      <th scope="row">{label}{value && <span className="ledger-value">{value}</span>}</th>
+      <th scope="row">
+        {label}
+        {value && <span className="ledger-value">{value}</span>}
+      </th>
       <td className="ledger-word">{kind === 'row' ? inWords(bits) : ''}</td>
       <td className="ledger-bar">
         <svg viewBox="0 0 200 12" aria-hidden="true" preserveAspectRatio="none">
@@ -22,13 +25,25 @@ function Line({ label, value, bits, kind }: { label: string; value: string; bits
           <line x1="100" x2="100" y1="0" y2="12" />
         </svg>
       </td>
-      <td className="num" data-bits={bits}>{signedBits(bits)}</td>
+      <td className="num" data-bits={bits}>
+        {signedBits(bits)}
+      </td>
     </tr>
   )
 }
 
 /** What speaks for a cause and against it; the rows add up to where it stands. */
-export function Ledger({ cause, words, currency, onClose }: { cause: Schemas['Cause']; words: Words; currency: string; onClose?: () => void }) {
+export function Ledger({
+  cause,
+  words,
+  currency,
+  onClose,
+}: {
+  cause: Schemas['Cause']
+  words: Words
+  currency: string
+  onClose?: () => void
+}) {
   const word = words.cause.get(cause.id)
   const rows = [...cause.for, ...cause.against].sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
   const sum = cause.prior_bits + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
@@ -38,16 +53,49 @@ export function Ledger({ cause, words, currency, onClose }: { cause: Schemas['Ca
         <FamilyMark family={cause.family} />
         <h3>{word?.label ?? cause.id}</h3>
         <strong className="num">{percent(cause.probability)} %</strong>
-        {onClose && <button type="button" className="quiet" onClick={onClose} aria-label="Close the ledger">Close <kbd>Esc</kbd></button>}
+        {onClose && (
+          <button type="button" className="quiet" onClick={onClose} aria-label="Close the ledger">
+            Close <kbd>Esc</kbd>
+          </button>
+        )}
       </header>
       <table>
-        <thead><tr><th scope="col">Finding</th><th scope="col">Weight</th><th scope="col"><span className="unseen">against and for</span></th><th scope="col" className="num">bits</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">Finding</th>
+            <th scope="col">Weight</th>
+            <th scope="col">
+              <span className="unseen">against and for</span>
+            </th>
+            <th scope="col" className="num">
+              bits
+            </th>
+          </tr>
+        </thead>
         <tbody>
           <Line label="Before looking: grass, month, place" value="" bits={cause.prior_bits} kind="prior" />
-          {rows.map((r) => <Line key={r.finding} label={words.findingLabel(r.finding)} value={words.valueLabel(r.finding, r.value)} bits={r.bits} kind="row" />)}
+          {rows.map((r) => (
+            <Line
+              key={r.finding}
+              label={
+                words.findingLabel(r.finding) +
+                (r.with ? ` (with ${r.with.map((f) => words.findingLabel(f).toLowerCase()).join(', ')}: one fact)` : '')
+              }
+              value={words.valueLabel(r.finding, r.value)}
+              bits={r.bits}
+              kind="row"
+            />
+          ))}
           <Line label="Acting together: what other causes explain" value="" bits={cause.together_bits} kind="together" />
         </tbody>
-        <tfoot><tr><th scope="row">Adds up to {percent(cause.probability)} %</th><td /><td /><td className="num">{signedBits(sum)}</td></tr></tfoot>
+        <tfoot>
+          <tr>
+            <th scope="row">Adds up to {percent(cause.probability)} %</th>
+            <td />
+            <td />
+            <td className="num">{signedBits(sum)}</td>
+          </tr>
+        </tfoot>
       </table>
       {rows.length === 0 && <p className="faint">Nothing found so far is for or against it.</p>}
       {cause.marks && <ActingPays marks={cause.marks} p={cause.probability} words={words} currency={currency} />}

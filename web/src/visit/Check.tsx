@@ -5,11 +5,18 @@ import { answerKeys } from './keys'
 
 export type Plain = boolean | number | string | string[] | null
 
+/** What a check says, and how far that has come: kept on this device, saved by the server, or refused. */
+export interface Answered {
+  value: Plain
+  state: 'here' | 'saved' | 'refused'
+  by: string
+}
+
 interface Props {
   finding: Schemas['VFinding']
   caution: string
   value: Plain | undefined
-  waiting: boolean
+  state: Answered['state'] | undefined
   by: string
   active: boolean
   suggested: boolean
@@ -43,19 +50,38 @@ export function choicesOf(f: Schemas['VFinding'], value: Plain | undefined, caus
       const none = f.values.some((v) => v.id === 'none')
       const chosen = (list ?? []).filter((x) => x !== 'none')
       return [
-        ...own.map((v) => ({ id: v.id, label: v.label, value: chosen.includes(v.id) ? without(chosen, v.id) : [...chosen, v.id], on: chosen.includes(v.id) })),
-        { id: 'none', label: 'None of these', value: list?.length === (none ? 1 : 0) && chosen.length === 0 ? null : none ? ['none'] : [], on: list !== undefined && chosen.length === 0 },
+        ...own.map((v) => ({
+          id: v.id,
+          label: v.label,
+          value: chosen.includes(v.id) ? without(chosen, v.id) : [...chosen, v.id],
+          on: chosen.includes(v.id),
+        })),
+        {
+          id: 'none',
+          label: 'None of these',
+          value: list?.length === (none ? 1 : 0) && chosen.length === 0 ? null : none ? ['none'] : [],
+          on: list !== undefined && chosen.length === 0,
+        },
       ]
     }
     case 'cause-or-none':
       return [
-        ...causes.filter((c) => c.family === 'disease').map((c) => ({ id: c.id, label: c.label, value: value === c.id ? null : c.id, on: value === c.id })),
+        ...causes
+          .filter((c) => c.family === 'disease')
+          .map((c) => ({ id: c.id, label: c.label, value: value === c.id ? null : c.id, on: value === c.id })),
         { id: 'none', label: 'Nothing found', value: value === 'none' ? null : 'none', on: value === 'none' },
       ]
     case 'cause-ids': {
       const chosen = list ?? []
       return [
-        ...causes.filter((c) => c.id !== 'healthy-turf').map((c) => ({ id: c.id, label: c.label, value: chosen.includes(c.id) ? without(chosen, c.id) : [...chosen, c.id], on: chosen.includes(c.id) })),
+        ...causes
+          .filter((c) => c.id !== 'healthy-turf')
+          .map((c) => ({
+            id: c.id,
+            label: c.label,
+            value: chosen.includes(c.id) ? without(chosen, c.id) : [...chosen, c.id],
+            on: chosen.includes(c.id),
+          })),
         { id: 'none', label: 'None', value: list?.length === 0 ? null : [], on: list?.length === 0 },
       ]
     }
@@ -106,21 +132,73 @@ function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props,
   }
   return (
     <div className="number">
-      <button type="button" className="stepper" disabled={disabled} onClick={() => step(-finding.step)} aria-label={`Less ${finding.label}`}>−</button>
-      <input ref={field} className="number-field" inputMode="decimal" aria-label={finding.label} aria-invalid={problem !== ''} disabled={disabled} value={current} placeholder="—"
-        onFocus={() => { setText(shown); setEditing(true) }} onChange={(e) => setText(e.target.value)} onBlur={(e) => commit(e.target.value)}
+      <button
+        type="button"
+        className="stepper"
+        disabled={disabled}
+        onClick={() => step(-finding.step)}
+        aria-label={`Less ${finding.label}`}
+      >
+        −
+      </button>
+      <input
+        ref={field}
+        className="number-field"
+        inputMode="decimal"
+        aria-label={finding.label}
+        aria-invalid={problem !== ''}
+        disabled={disabled}
+        value={current}
+        placeholder="—"
+        onFocus={() => {
+          setText(shown)
+          setEditing(true)
+        }}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={(e) => commit(e.target.value)}
         onKeyDown={(e) => {
-          if (e.key === 'Enter') { commit(e.currentTarget.value); e.currentTarget.blur() }
-          if (e.key === 'Escape') { setText(shown); setEditing(false); setProblem(''); e.currentTarget.value = shown; e.currentTarget.blur() }
-          if (e.key === 'ArrowUp') { e.preventDefault(); step(finding.step) }
-          if (e.key === 'ArrowDown') { e.preventDefault(); step(-finding.step) }
+          if (e.key === 'Enter') {
+            commit(e.currentTarget.value)
+            e.currentTarget.blur()
+          }
+          if (e.key === 'Escape') {
+            setText(shown)
+            setEditing(false)
+            setProblem('')
+            e.currentTarget.value = shown
+            e.currentTarget.blur()
+          }
+          if (e.key === 'ArrowUp') {
+            e.preventDefault()
+            step(finding.step)
+          }
+          if (e.key === 'ArrowDown') {
+            e.preventDefault()
+            step(-finding.step)
+          }
           e.stopPropagation()
-        }} />
-      <button type="button" className="stepper" disabled={disabled} onClick={() => step(finding.step)} aria-label={`More ${finding.label}`}>+</button>
-      <span className="unit">{unit?.label ?? finding.unit.split(',')[0]?.replace('1/m2', 'per m²').replace('degC', '°C').replace('m2', 'm²')}</span>
-      {problem && <span className="problem" role="alert">{problem}</span>}
+        }}
+      />
+      <button type="button" className="stepper" disabled={disabled} onClick={() => step(finding.step)} aria-label={`More ${finding.label}`}>
+        +
+      </button>
+      <span className="unit">
+        {unit?.label ?? finding.unit.split(',')[0]?.replace('1/m2', 'per m²').replace('degC', '°C').replace('m2', 'm²')}
+      </span>
+      {problem && (
+        <span className="problem" role="alert">
+          {problem}
+        </span>
+      )}
     </div>
   )
+}
+
+function said(p: Props, answered: boolean): string {
+  if (p.state === 'here') return 'saved on this device'
+  if (p.state === 'refused') return 'not saved, see below'
+  if (!answered) return `${p.finding.minutes} min`
+  return p.by ? `saved, ${p.by.split(' ')[0] ?? ''}` : 'saved'
 }
 
 /** One check of the station as large answers. */
@@ -136,12 +214,22 @@ export function Check(p: Props) {
   const shown = long && !more ? chosen : all
   const answered = p.value !== undefined && p.value !== null
   return (
-    <div ref={card} className="check" data-finding={p.finding.id} data-active={p.active} data-answered={answered} data-waiting={p.waiting} onClick={p.onActivate} role="group" aria-label={p.finding.label}>
+    <div
+      ref={card}
+      className="check"
+      data-finding={p.finding.id}
+      data-active={p.active}
+      data-answered={answered}
+      data-state={p.state}
+      onClick={p.onActivate}
+      role="group"
+      aria-label={p.finding.label}
+    >
       <div className="check-head">
         <h3>{p.finding.label}</h3>
         {p.suggested && <span className="tag-next">worth doing next</span>}
         <span className="check-ask">{p.finding.ask}</span>
-        <span className="check-state">{p.waiting ? 'on this device' : answered ? `saved${p.by ? `, ${p.by.split(' ')[0] ?? ''}` : ''}` : `${p.finding.minutes} min`}</span>
+        <span className="check-state">{said(p, answered)}</span>
       </div>
       {p.active && p.caution && <p className="caution">{p.caution}</p>}
       {p.finding.kind === 'number' ? (
@@ -151,13 +239,25 @@ export function Check(p: Props) {
           {shown.map((c) => {
             const hint = !long && p.active ? answerKeys[all.indexOf(c)] : undefined
             return (
-              <button key={c.id} type="button" className="answer" data-value={c.id} aria-pressed={c.on} disabled={p.disabled} onClick={() => p.onAnswer(c.value)}>
+              <button
+                key={c.id}
+                type="button"
+                className="answer"
+                data-value={c.id}
+                aria-pressed={c.on}
+                disabled={p.disabled}
+                onClick={() => p.onAnswer(c.value)}
+              >
                 {hint && <kbd>{hint}</kbd>}
                 {c.label}
               </button>
             )
           })}
-          {long && <button type="button" className="answer quiet" onClick={() => setMore(!more)}>{more ? 'Fewer' : 'Choose from the list'}</button>}
+          {long && (
+            <button type="button" className="answer quiet" onClick={() => setMore(!more)}>
+              {more ? 'Fewer' : 'Choose from the list'}
+            </button>
+          )}
         </div>
       )}
     </div>

@@ -24,7 +24,11 @@ export function ZonePlan({ marks, disabled, onChange }: { marks: number[]; disab
   }
   return (
     <div className="plan">
-      <svg viewBox={`0 0 ${across * 10} ${down * 10}`} tabIndex={0} role="application" aria-label={`Plan of the zone, ${set.size} of ${across * down} steps damaged. Arrow keys move, space marks.`}
+      <svg
+        viewBox={`0 0 ${across * 10} ${down * 10}`}
+        tabIndex={0}
+        role="application"
+        aria-label={`Plan of the zone, ${set.size} of ${across * down} steps damaged. Arrow keys move, space marks.`}
         onPointerDown={(e) => {
           if (disabled) return
           e.currentTarget.setPointerCapture(e.pointerId)
@@ -51,7 +55,12 @@ export function ZonePlan({ marks, disabled, onChange }: { marks: number[]; disab
         onKeyDown={(e) => {
           const x = at % across
           const y = Math.floor(at / across)
-          const go: Record<string, number> = { ArrowLeft: x > 0 ? at - 1 : at, ArrowRight: x < across - 1 ? at + 1 : at, ArrowUp: y > 0 ? at - across : at, ArrowDown: y < down - 1 ? at + across : at }
+          const go: Record<string, number> = {
+            ArrowLeft: x > 0 ? at - 1 : at,
+            ArrowRight: x < across - 1 ? at + 1 : at,
+            ArrowUp: y > 0 ? at - across : at,
+            ArrowDown: y < down - 1 ? at + across : at,
+          }
           const next = go[e.key]
           if (next !== undefined) {
             setAt(next)
@@ -60,10 +69,21 @@ export function ZonePlan({ marks, disabled, onChange }: { marks: number[]; disab
           } else return
           e.preventDefault()
           e.stopPropagation()
-        }}>
+        }}
+      >
         <rect className="plan-lawn" width={across * 10} height={down * 10} />
         {Array.from({ length: across * down }, (_, i) => (
-          <rect key={i} className="plan-cell" data-marked={set.has(i)} data-at={i === at} x={(i % across) * 10 + 0.6} y={Math.floor(i / across) * 10 + 0.6} width="8.8" height="8.8" rx="1" />
+          <rect
+            key={i}
+            className="plan-cell"
+            data-marked={set.has(i)}
+            data-at={i === at}
+            x={(i % across) * 10 + 0.6}
+            y={Math.floor(i / across) * 10 + 0.6}
+            width="8.8"
+            height="8.8"
+            rx="1"
+          />
         ))}
       </svg>
       <p className="num plan-share">{set.size ? `${Math.round((set.size / (across * down)) * 100)} % affected` : 'mark the damage'}</p>

@@ -1,7 +1,28 @@
+import { tokenOwner } from '../api/client'
+import { renewMe } from '../api/queries'
 import { scalesDoor } from '../scales/door'
 import { weighedAnew } from '../scales/useScales'
+import { DeviceKeeper } from './kept'
 import { Outbox } from './outbox'
 
-/** The device's one outbox. What an earlier run of the page left in it goes out first. */
-export const outbox = new Outbox(scalesDoor, localStorage, weighedAnew)
+const tabs = new BroadcastChannel('hodos-outbox')
+
+/** The device's one outbox. The shell opens it for whoever signs in. */
+export const outbox: Outbox = new Outbox({
+  door: scalesDoor,
+  keeper: new DeviceKeeper(),
+  session: tokenOwner,
+  renew: renewMe,
+  onScales: weighedAnew,
+  // a page that is not served safely has no locks: then the tabs send as they come, and keys keep that harmless
+  alone: (f) => ('locks' in navigator ? (navigator.locks.request('hodos-outbox', f) as ReturnType<typeof f>) : f()),
+  tell: () => tabs.postMessage('changed'),
+  later: (f, ms) => void setTimeout(f, ms),
+  now: () => Date.now(),
+})
+
+tabs.onmessage = () => void outbox.reread()
 addEventListener('online', () => void outbox.flush())
+document.addEventListener('visibilitychange', () => {
+  if (!document.hidden) void outbox.flush()
+})

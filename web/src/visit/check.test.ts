@@ -3,12 +3,30 @@ import type { Schemas } from '../api/client'
 import { choicesOf } from './Check'
 import { answerAt, answerKeys } from './keys'
 
-const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFinding'] => ({ id: 'x', station: 'walk', procedure: 'walk', kind, label: 'X', ask: '', unit: '', min: 0, max: 0, step: 1, bands: [], minutes: 1, steers: false, values: ids.map((id) => ({ id, label: id })) })
+const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFinding'] => ({
+  id: 'x',
+  station: 'walk',
+  procedure: 'walk',
+  kind,
+  label: 'X',
+  ask: '',
+  unit: '',
+  min: 0,
+  max: 0,
+  step: 1,
+  bands: [],
+  minutes: 1,
+  steers: false,
+  values: ids.map((id) => ({ id, label: id })),
+})
 
 describe('answers of a check', () => {
   it('choose one, and take it back by choosing it again', () => {
     const f = finding('one-of', ['a', 'b'])
-    expect(choicesOf(f, 'a', [])).toMatchObject([{ id: 'a', on: true, value: null }, { id: 'b', on: false, value: 'b' }])
+    expect(choicesOf(f, 'a', [])).toMatchObject([
+      { id: 'a', on: true, value: null },
+      { id: 'b', on: false, value: 'b' },
+    ])
   })
   it('keep "not asked", "no" and "yes" apart', () => {
     const f = finding('yes-no', [])

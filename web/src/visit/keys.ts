@@ -8,5 +8,10 @@ export function answerAt(key: string): number {
 /** True while the user types into a field, when single keys belong to the field. */
 export function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
-  return target.isContentEditable || target.tagName === 'TEXTAREA' || target.tagName === 'SELECT' || (target.tagName === 'INPUT' && (target as HTMLInputElement).type !== 'checkbox')
+  return (
+    target.isContentEditable ||
+    target.tagName === 'TEXTAREA' ||
+    target.tagName === 'SELECT' ||
+    (target.tagName === 'INPUT' && (target as HTMLInputElement).type !== 'checkbox')
+  )
 }

@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { useMutation } from '@tanstack/react-query'
+import { useNavigate } from 'react-router'
+import { api, got, type Schemas } from '../api/client'
+import { newId, usePeople, useRefresh } from '../api/queries'
+import { Buttons, Day, Pick, Text } from '../ui/Field'
+
+export function VisitForm({ site, visit, me, onDone }: { site: string; visit?: Schemas['Visit']; me: Schemas['Me']; onDone: () => void }) {
+  const refresh = useRefresh()
+  const navigate = useNavigate()
+  const people = usePeople()
+  const [id] = useState(() => visit?.id ?? newId())
+  const [due, setDue] = useState(visit?.due_on ?? me.today)
+  const [reason, setReason] = useState(visit?.reason ?? '')
+  const [person, setPerson] = useState(visit?.person_id ?? me.person_id)
+  const save = useMutation({
+    mutationFn: () => {
+      const body: Schemas['Visit'] = {
+        id,
+        site_id: site,
+        zone_id: visit?.zone_id,
+        kind: visit?.kind ?? 'diagnosis',
+        due_on: due,
+        reason,
+        version: visit?.version ?? 0,
+        person_id: person,
+      }
+      return got(visit ? api.PUT('/visits/{id}', { params: { path: { id } }, body }) : api.POST('/visits', { body }))
+    },
+    onSuccess: async () => {
+      await refresh()
+      onDone()
+      if (!visit && due <= me.today && me.rights.includes('answer-checks')) void navigate(`/visits/${id}`)
+    },
+  })
+  return (
+    <form
+      className="form side"
+      aria-label="Visit"
+      onSubmit={(e) => {
+        e.preventDefault()
+        save.mutate()
+      }}
+    >
+      <h2>{visit ? 'Change the visit' : 'Book a visit'}</h2>
+      <Day label="Day" required form={me.date_form} value={due} onChange={setDue} />
+      <Text label="Reason" value={reason} onChange={setReason} />
+      <Pick
+        label="Who goes"
+        value={person}
+        onChange={setPerson}
+        options={(people.data ?? []).filter((p) => p.active).map((p) => [p.id, p.name] as const)}
+      />
+      <Buttons pending={save.isPending} error={save.error} onClose={onDone} />
+    </form>
+  )
+}
