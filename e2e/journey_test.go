@@ -294,7 +294,7 @@ func TestNothingSavedIsLost(t *testing.T) {
 	// while the server is away a tap stays on the device and says so
 	p.click(`[data-finding=dog-on-lawn] [data-value=no]`)
 	p.has("kept on this device")
-	require.NotContains(t, eval[string](p, `document.querySelector('[data-finding=dog-on-lawn] .check-state').innerText`), "saved")
+	p.until("the check says where it is", `document.querySelector('[data-finding=dog-on-lawn] .check-state').innerText === 'saved on this device'`)
 
 	cmd = run()
 	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"log/slog"
+	"net"
 	"net/http/httptest"
 	"net/url"
 	"os"
@@ -36,13 +37,18 @@ func start(t *testing.T) (address string, s *store.Store) {
 	s = testdb.Open(t)
 	_, err = demo.Load(context.Background(), s)
 	require.NoError(t, err)
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
 	app := server.New(server.Options{Store: s, Jobs: &server.JobOptions{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s},
-		Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm,
+		Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Mail: &standin.Mailbox{}, URL: "http://" + l.Addr().String(),
 		Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
 	rest, err := app.Work(context.Background())
 	require.NoError(t, err)
 	t.Cleanup(rest)
-	srv := httptest.NewServer(app)
+	srv := httptest.NewUnstartedServer(app)
+	_ = srv.Listener.Close()
+	srv.Listener = l
+	srv.Start()
 	t.Cleanup(srv.Close)
 	return srv.URL, s
 }
@@ -229,7 +235,7 @@ func (p *page) signIn(role string) {
 // siteZone finds the first zone of a site by a part of its name.
 func siteZone(t *testing.T, p *page, name string) string {
 	t.Helper()
-	p.until("load the sites", fmt.Sprintf(`(() => { if (window.__zone) return true; fetch('/api/v1/sites').then((r) => r.json()).then((l) => { window.__zone = l.find((s) => s.name.includes(%q)).zones[0].id }); return false })()`, name))
+	p.until("load the sites", fmt.Sprintf(`(() => { if (window.__zone) return true; fetch('/api/v1/sites').then((r) => r.json()).then((l) => { window.__zone = l.sites.find((s) => s.name.includes(%q)).zones[0].id }); return false })()`, name))
 	return eval[string](p, `(() => { const z = window.__zone; delete window.__zone; return z })()`)
 }
 

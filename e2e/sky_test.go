@@ -119,7 +119,7 @@ func TestMeasuredOnTheSite(t *testing.T) {
 	name := eval[string](p, `document.querySelector('.zones [aria-current]').innerText`)
 	p.file(`[aria-label="Readings file"]`, "probe.csv",
 		"hodos-readings,1,America/New_York\ntime,zone,finding,value,unit\n2026-08-20T15:00,"+name+",soil-temp-c,29.5,C\n")
-	p.has("1 reading of 1 line is in")
+	p.has("1 new reading, 0 corrected")
 	p.types(`[aria-label="Depth given"]`, "14")
 	p.clickText("Log it")
 	p.has("Noted.")

@@ -116,7 +116,7 @@ func TestNewFirm(t *testing.T) {
 	args := []string{"new-firm", "--name", "Fennel & Daughters", "--owner", "Ida Fennel", "--email", "Ida@fennel.example"}
 	short := hodos(t, "short\n", env, args...)
 	require.Equal(t, 2, short.code)
-	require.Contains(t, short.err, "ten characters")
+	require.Contains(t, short.err, "at least 10 characters")
 	require.Zero(t, hodos(t, "a long pass phrase\n", env, args...).code)
 	require.NotZero(t, hodos(t, "a long pass phrase\n", env, args...).code, "an address signs in one person")
 	require.Equal(t, 1, hodos(t, "", []string{"HODOS_DATABASE_URL="}, "serve").code)

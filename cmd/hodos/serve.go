@@ -10,6 +10,7 @@ import (
 	"net"
 	"os"
 	"os/signal"
+	"regexp"
 	"strconv"
 	"strings"
 	"syscall"
@@ -18,6 +19,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/account"
 	"hodos/demo"
 	"hodos/server"
 	"hodos/standin"
@@ -108,6 +110,10 @@ func serve(args []string) error {
 	if err != nil {
 		return err
 	}
+	front, err := proxies()
+	if err != nil {
+		return err
+	}
 	s, err := opened(ctx)
 	if err != nil {
 		return err
@@ -115,8 +121,20 @@ func serve(args []string) error {
 	defer s.Close()
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	log.Info("listening", "address", *listen)
-	return server.New(server.Options{Store: s, Clock: wallClock{}, Weather: nil, Web: web.Dist(), Log: log,
-		SecureCookies: setting("HODOS_SECURE_COOKIES", "true") != "false", Jobs: jobs}).Run(ctx, *listen)
+	return server.New(server.Options{
+		Store:   s,
+		Clock:   wallClock{},
+		Weather: nil,
+		Web:     web.Dist(),
+		Log:     log,
+		SecureCookies: setting(
+			"HODOS_SECURE_COOKIES",
+			"true",
+		) != "false",
+		Jobs:    jobs,
+		Proxies: front,
+		URL:     os.Getenv("HODOS_URL"),
+	}).Run(ctx, *listen)
 }
 
 func demonstrate(args []string) error {
@@ -158,7 +176,7 @@ func demonstrate(args []string) error {
 	}
 	srv := server.New(server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: demo.Sky{}, Laboratory: standin.Laboratory{},
 		Web: web.Dist(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), DemoPeople: demo.People,
-		DemoFirm: demo.Firm, Jobs: jobs})
+		DemoFirm: demo.Firm, Jobs: jobs, Mail: &standin.Mailbox{}, URL: "http://" + *listen})
 	l, err := net.Listen("tcp", *listen)
 	if err != nil {
 		return fmt.Errorf("the port is taken: %w", err)
@@ -183,9 +201,12 @@ func newFirm(args []string) error {
 		return refused{errors.New("usage: hodos new-firm --name NAME --owner PERSON --email ADDRESS, the password on standard input")}
 	}
 	line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
-	hash, err := server.HashPassword(strings.TrimRight(line, "\r\n"))
-	if err != nil {
-		return refused{err}
+	password := strings.TrimRight(line, "\r\n")
+	if err := account.Check(password, *name, *owner, *email, "hodos"); err != nil {
+		return refused{fmt.Errorf("the password %w", err)}
+	}
+	if !plainAddress.MatchString(*email) {
+		return refused{fmt.Errorf("--email: %q is not an address", *email)}
 	}
 	ctx := context.Background()
 	s, err := opened(ctx)
@@ -207,8 +228,59 @@ func newFirm(args []string) error {
 			return err
 		}
 		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: *owner, Email: strings.ToLower(*email), Role: "owner",
-			PasswordHash: hash, Active: true, Version: 1}).Error
+			PasswordHash: account.Hash(password), Active: true, Version: 1}).Error
 	})
+}
+
+// plainAddress is what the API takes as an email address.
+var plainAddress = regexp.MustCompile(`^[^\s<>@"']+@[^\s<>@"']+\.[^\s<>@"']+$`)
+
+// setPassword gives somebody a new password, read from standard input: for when no owner of a firm can sign in any more.
+func setPassword(args []string) error {
+	fs := flag.NewFlagSet("set-password", flag.ContinueOnError)
+	email := fs.String("email", "", "the person's address")
+	if err := fs.Parse(args); err != nil {
+		return refused{err}
+	}
+	if *email == "" {
+		return refused{errors.New("usage: hodos set-password --email ADDRESS, the password on standard input")}
+	}
+	line, _ := bufio.NewReader(os.Stdin).ReadString('\n')
+	ctx := context.Background()
+	s, err := opened(ctx)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	err = account.Reset(ctx, s, *email, strings.TrimRight(line, "\r\n"))
+	var weak account.Weak
+	if errors.As(err, &weak) {
+		return refused{fmt.Errorf("the password %w", err)}
+	}
+	return err
+}
+
+// proxies reads the networks of the proxies in front from HODOS_TRUSTED_PROXIES: addresses or CIDR, with commas.
+func proxies() ([]*net.IPNet, error) {
+	var out []*net.IPNet
+	for _, text := range strings.Split(os.Getenv("HODOS_TRUSTED_PROXIES"), ",") {
+		text = strings.TrimSpace(text)
+		if text == "" {
+			continue
+		}
+		cidr := text
+		if ip := net.ParseIP(text); ip != nil && ip.To4() != nil {
+			cidr += "/32"
+		} else if ip != nil {
+			cidr += "/128"
+		}
+		_, n, err := net.ParseCIDR(cidr)
+		if err != nil {
+			return nil, refused{fmt.Errorf("HODOS_TRUSTED_PROXIES: %q is no address and no network", text)}
+		}
+		out = append(out, n)
+	}
+	return out, nil
 }
 
 func openapi([]string) error {

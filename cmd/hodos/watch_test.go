@@ -133,7 +133,11 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 	require.Equal(t, run.Parts, run.PartsDone, "each part was counted once")
 	require.Equal(t, run.Sites, run.SitesDone)
 	require.NotNil(t, run.FinishedAt)
-	require.Equal(t, int64(run.Told), count("told_on = ?", night), "what was told is there once")
+	var told int64 // the other server may have put in a round of its own for the same day
+	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+		return tx.Raw("SELECT sum(told) FROM watch_runs WHERE day = ?", night).Scan(&told).Error
+	}))
+	require.Equal(t, told, count("told_on = ?", night), "what was told is there once")
 	var twice int64
 	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
 		return tx.Raw("SELECT count(*) FROM (SELECT 1 FROM watch_notices WHERE ended_on IS NULL GROUP BY zone_id, kind, subject HAVING count(*) > 1) AS d").Scan(&twice).Error
