@@ -2,7 +2,7 @@
 SHELL := /bin/bash
 web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
 
-.PHONY: demo demo-fresh test stop clean build types bench bench-night fuzz mutants screenshots
+.PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size fuzz mutants screenshots
 
 demo:
 	@scripts/prepare.sh demo
@@ -52,6 +52,10 @@ bench:
 # Whole nights of the watch, up to ten thousand sites: some minutes.
 bench-night:
 	go test -run xxx -bench Night -benchtime 1x -timeout 30m ./server/
+
+# The pages, a tap and forty people in a firm of 10,000 sites: a minute or two.
+bench-size:
+	go test -run xxx -bench Size -benchtime 100x -timeout 30m ./server/
 
 # Every reader of files, a quarter of an hour each.
 fuzz:

@@ -120,7 +120,7 @@ func TestEveryViewCanBeUsed(t *testing.T) {
 			p.visit(view.path)
 			p.sees(view.ready)
 			p.until("theme "+theme, fmt.Sprintf(`(() => { if (document.documentElement.dataset.theme === %q) return true; [...document.querySelectorAll('.top button')].find((b) => ['Sun', 'Dusk'].includes(b.innerText.trim())).click(); return false })()`, theme))
-			nameless := eval[[]string](p, `[...document.querySelectorAll('button, a, input, select, [role=application]')].filter((e) => e.offsetParent !== null && !(e.innerText ?? '').trim() && !e.getAttribute('aria-label') && !e.closest('label')).map((e) => e.outerHTML.slice(0, 120))`)
+			nameless := eval[[]string](p, `[...document.querySelectorAll('button, a, input, select, [role=application]')].filter((e) => e.offsetParent !== null && !(e.innerText ?? '').trim() && !e.getAttribute('aria-label') && !e.closest('label') && e.getAttribute('aria-hidden') !== 'true').map((e) => e.outerHTML.slice(0, 120))`)
 			require.Empty(t, nameless, "%s has controls without a name", view.path)
 			small := eval[[]string](p, `[...document.querySelectorAll('main button, main select, .visit button, .stations button, .views a, .zones a, .top button, .top nav a')].filter((e) => { const b = e.getBoundingClientRect(); return b.width > 0 && b.height < 43.5 && !e.classList.contains('quiet') }).map((e) => e.innerText + ' ' + e.getBoundingClientRect().height)`)
 			require.Empty(t, small, "%s has targets that a glove misses", view.path)

@@ -83,7 +83,7 @@ func TestScreenshots(t *testing.T) {
 	p.visit("/zones/" + zone + "/recovery")
 	p.sees(".course")
 	p.shot(filepath.Join(dir, "recovery.png"))
-	p.visit("/sites/" + eval[string](p, `(() => { const x = new XMLHttpRequest(); x.open('GET', '/api/v1/sites', false); x.send(); return JSON.parse(x.responseText).find((s) => s.name.includes('Larkspur')).id })()`))
+	p.visit("/sites/" + eval[string](p, `(() => { const x = new XMLHttpRequest(); x.open('GET', '/api/v1/sites', false); x.send(); return JSON.parse(x.responseText).sites.find((s) => s.name.includes('Larkspur')).id })()`))
 	p.until("the back lawn's sky", `(() => { const a = [...document.querySelectorAll('.zone-list li')].find((l) => l.innerText.includes('Back lawn'))?.querySelector('a[href$="/sky"]'); a?.click(); return !!a })()`)
 	p.sees(".sky-chart canvas")
 	p.click(".series summary")

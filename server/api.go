@@ -100,7 +100,7 @@ func (s *Server) me(ctx context.Context, _ *struct{}) (*body[Me], error) {
 	}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		return tx.Raw(`SELECT p.*, f.name AS firm, f.country, f.currency, f.date_form AS firm_form, f.unit_system AS firm_units,
-			(SELECT latitude FROM sites WHERE firm_id = p.firm_id ORDER BY id LIMIT 1) AS latitude
+			(SELECT latitude FROM sites WHERE firm_id = p.firm_id ORDER BY name, id LIMIT 1) AS latitude
 			FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?`, id.Person).Scan(&row).Error
 	})
 	me.Email, me.SecondFactor, me.LicenceUntil = row.Email, row.TOTPOn, dateText(row.LicenceUntil)

@@ -258,18 +258,16 @@ func (s *Server) changeClient(ctx context.Context, in *clientChange) (*body[Clie
 func (s *Server) listSites(ctx context.Context, in *listInput) (*body[Sites], error) {
 	out := Sites{Sites: []Site{}}
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {
-		q := tx.Table("sites").Joins("JOIN clients ON clients.id = sites.client_id")
+		found := tx.Table("sites")
 		for _, word := range strings.Fields(in.Find) {
-			q = q.Where("sites.name ILIKE ? OR clients.name ILIKE ? OR sites.address ILIKE ?", like(word), like(word), like(word))
+			found = found.Where("sites.found_by LIKE ?", like(strings.ToLower(word)))
 		}
-		counted := q
-		if strings.TrimSpace(in.Find) == "" {
-			counted = tx.Table("sites")
-		}
-		if err := counted.Session(&gorm.Session{}).Count(&out.Total).Error; err != nil {
+		found = found.Session(&gorm.Session{})
+		if err := found.Count(&out.Total).Error; err != nil {
 			return err
 		}
-		q, err := in.page(q.Session(&gorm.Session{}).Select("sites.*, clients.name AS client"), "sites.name", "sites.id")
+		q, err := in.page(found.Joins("JOIN clients ON clients.id = sites.client_id").Select("sites.*, clients.name AS client"), "sites.name",
+			"sites.id")
 		if err != nil {
 			return err
 		}

@@ -85,32 +85,35 @@ type NoticesLeft struct {
 const listed = 24
 
 // notices lists what stands on a day: thirst and frost first, then windows, the urgent before the rest, the same of several zones
-// together, at most so many of each. kind and subject limit it to one thing; an empty kind is all.
+// together, at most so many of each: the urgent, then the oldest told. kind and subject limit it to one thing; an empty kind is all.
 func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]DayNotice, []NoticesLeft, error) {
 	var rows []struct {
 		store.WatchNotice
 		SiteID             uuid.UUID
 		Site, Zone, Person string
 		New                bool
-		Place, Of          int
+		Of                 int
 	}
-	err := tx.Raw(`SELECT * FROM (SELECT n.*, s.id AS site_id, s.name AS site, z.name AS zone, coalesce(p.name, '') AS person, n.new,
-			row_number() OVER (PARTITION BY n.kind, n.subject, n.new ORDER BY n.level DESC, s.name, z.name, n.id) AS place,
-			count(*) OVER (PARTITION BY n.kind, n.subject, n.new) AS of
-		FROM (SELECT *, noted_on IS NULL AND told_on > ? AS new FROM watch_notices WHERE ended_on IS NULL AND told_on <= ?
-			AND (? = '' OR kind = ? AND subject = ?)) n
-		JOIN zones z ON z.id = n.zone_id JOIN sites s ON s.id = z.site_id LEFT JOIN people p ON p.id = n.noted_by) numbered
-		WHERE place <= ? ORDER BY site, zone, id`, today.AddDate(0, 0, -newFor), today, kind, kind, subject, most).Scan(&rows).Error
+	fresh := today.AddDate(0, 0, -newFor)
+	err := tx.Raw(`WITH things AS (SELECT kind, subject, noted_on IS NULL AND told_on > @fresh AS new, count(*) AS of FROM watch_notices
+			WHERE ended_on IS NULL AND told_on <= @today AND (@kind = '' OR kind = @kind AND subject = @subject) GROUP BY 1, 2, 3)
+		SELECT n.*, s.id AS site_id, s.name AS site, z.name AS zone, coalesce(p.name, '') AS person, t.new, t.of FROM things t
+		CROSS JOIN LATERAL (SELECT * FROM watch_notices w WHERE w.kind = t.kind AND w.subject = t.subject AND w.ended_on IS NULL
+			AND w.told_on <= @today AND (w.noted_on IS NULL AND w.told_on > @fresh) = t.new ORDER BY w.level DESC, w.id LIMIT @most) n
+		JOIN zones z ON z.id = n.zone_id JOIN sites s ON s.id = z.site_id LEFT JOIN people p ON p.id = n.noted_by
+		ORDER BY s.name, z.name, n.id`, map[string]any{"fresh": fresh, "today": today, "kind": kind, "subject": subject, "most": most}).
+		Scan(&rows).Error
 	out, left := make([]DayNotice, 0, len(rows)), []NoticesLeft{}
-	urgent := map[string]int{}
+	urgent, seen := map[string]int{}, map[NoticesLeft]bool{}
 	for _, r := range rows {
 		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind,
 			Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
 			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail,
 			ToldOn: r.ToldOn.Format(dateOnly), New: r.New, NotedBy: r.Person})
 		urgent[r.Kind+r.Subject] = max(urgent[r.Kind+r.Subject], r.Level)
-		if r.Place == most && r.Of > most {
-			left = append(left, NoticesLeft{r.Kind, r.Subject, r.New, r.Of - most})
+		if more := (NoticesLeft{r.Kind, r.Subject, r.New, r.Of - most}); more.Left > 0 && !seen[more] {
+			seen[more] = true
+			left = append(left, more)
 		}
 	}
 	slices.SortStableFunc(out, func(a, b DayNotice) int {

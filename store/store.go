@@ -18,8 +18,9 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
-	_ "github.com/jackc/pgx/v5/stdlib" // the driver behind goose and the role set-up
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
 	"github.com/riverqueue/river/riverdriver/riverdatabasesql"
 	"github.com/riverqueue/river/rivermigrate"
@@ -49,14 +50,19 @@ var (
 type Store struct{ db *gorm.DB }
 
 // Open connects the application role. The address is a postgres:// URL.
-func Open(address string) (*Store, error) {
-	db, err := gorm.Open(postgres.Open(address), &gorm.Config{Logger: logger.Discard, SkipDefaultTransaction: true, TranslateError: false})
+func Open(address string) (*Store, error) { return OpenTraced(address, nil) }
+
+// OpenTraced connects as Open does and tells tracer of every question to the database; nil tells nobody.
+func OpenTraced(address string, tracer pgx.QueryTracer) (*Store, error) {
+	config, err := pgx.ParseConfig(address)
+	if err != nil {
+		return nil, fmt.Errorf("the address of the database: %w", err)
+	}
+	config.Tracer = tracer
+	pool := stdlib.OpenDB(*config)
+	db, err := gorm.Open(postgres.New(postgres.Config{Conn: pool}), &gorm.Config{Logger: logger.Discard, SkipDefaultTransaction: true})
 	if err != nil {
 		return nil, fmt.Errorf("connect to the database: %w", err)
-	}
-	pool, err := db.DB()
-	if err != nil {
-		return nil, err
 	}
 	pool.SetMaxOpenConns(24)
 	pool.SetMaxIdleConns(24)

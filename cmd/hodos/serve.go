@@ -141,6 +141,7 @@ func demonstrate(args []string) error {
 	fs := flag.NewFlagSet("demo", flag.ContinueOnError)
 	listen := fs.String("listen", "127.0.0.1:8470", "address to listen on, loopback only")
 	fresh := fs.Bool("fresh", false, "start over with the first day")
+	sites := fs.Int("sites", 0, "when the demo is loaded, give the firm so many sites more, to see a large firm")
 	if err := fs.Parse(args); err != nil {
 		return refused{err}
 	}
@@ -170,6 +171,11 @@ func demonstrate(args []string) error {
 	loaded, err := demo.Load(ctx, s)
 	if err != nil {
 		return fmt.Errorf("load the demo: %w", err)
+	}
+	if loaded && *sites != 0 {
+		if err := demo.Enlarge(ctx, s, *sites); err != nil {
+			return err
+		}
 	}
 	if loaded {
 		fmt.Println("hodos: the demo firm has been loaded")

@@ -20,6 +20,58 @@ CREATE TABLE zone_courses (
 CREATE INDEX zone_courses_straying ON zone_courses (firm_id, judged_on) WHERE verdict IN ('slow', 'off-course');
 CALL lock_firm('zone_courses');
 
+-- What the watch tells, counted and listed by thing.
+CREATE INDEX watch_notices_things ON watch_notices (firm_id, kind, subject, level DESC, id) INCLUDE (told_on, noted_on) WHERE ended_on IS NULL;
+
+-- What a site is found by: its name, its client's and its address, in small letters, kept by the database itself.
+ALTER TABLE sites ADD COLUMN found_by text NOT NULL DEFAULT '';
+-- +goose StatementBegin
+CREATE FUNCTION site_found_by() RETURNS trigger LANGUAGE plpgsql SET search_path = pg_catalog, public, pg_temp AS $$
+BEGIN
+  NEW.found_by := lower(NEW.name || ' ' || coalesce((SELECT c.name FROM clients c WHERE c.id = NEW.client_id), '') || ' ' || NEW.address);
+  RETURN NEW;
+END $$;
+-- +goose StatementEnd
+-- +goose StatementBegin
+CREATE FUNCTION client_found_by() RETURNS trigger LANGUAGE plpgsql SET search_path = pg_catalog, public, pg_temp AS $$
+BEGIN
+  UPDATE sites SET name = name WHERE client_id = NEW.id;
+  RETURN NULL;
+END $$;
+-- +goose StatementEnd
+CREATE TRIGGER found_by BEFORE INSERT OR UPDATE OF name, address, client_id ON sites FOR EACH ROW EXECUTE FUNCTION site_found_by();
+CREATE TRIGGER found_by AFTER UPDATE OF name ON clients FOR EACH ROW WHEN (OLD.name <> NEW.name) EXECUTE FUNCTION client_found_by();
+CREATE INDEX sites_client ON sites (firm_id, client_id);
+ALTER TABLE sites NO FORCE ROW LEVEL SECURITY;
+UPDATE sites SET name = name;
+ALTER TABLE sites FORCE ROW LEVEL SECURITY;
+
+-- The same answer as before, its plan kept between calls: every request asks it.
+DROP FUNCTION session_person(bytea, interval);
+-- +goose StatementBegin
+CREATE FUNCTION session_person(hash bytea, idle interval)
+  RETURNS TABLE (id uuid, firm_id uuid, person_id uuid, csrf text, name text, role text, seen_at timestamptz, must_enrol boolean)
+  LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = pg_catalog, public, pg_temp AS $$
+BEGIN
+  RETURN QUERY SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on
+    FROM sessions s JOIN people p ON p.id = s.person_id AND p.active JOIN firms f ON f.id = s.firm_id
+    WHERE s.token_hash = hash AND s.expires_at > now() AND s.seen_at > now() - idle;
+END $$;
+-- +goose StatementEnd
+
 -- +goose Down
+DROP FUNCTION session_person(bytea, interval);
+CREATE FUNCTION session_person(hash bytea, idle interval)
+  RETURNS TABLE (id uuid, firm_id uuid, person_id uuid, csrf text, name text, role text, seen_at timestamptz, must_enrol boolean)
+  LANGUAGE sql STABLE SECURITY DEFINER SET search_path = pg_catalog, public, pg_temp AS
+  $$ SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on
+     FROM sessions s JOIN people p ON p.id = s.person_id AND p.active JOIN firms f ON f.id = s.firm_id
+     WHERE s.token_hash = hash AND s.expires_at > now() AND s.seen_at > now() - idle $$;
+DROP INDEX sites_client;
+DROP TRIGGER found_by ON clients;
+DROP TRIGGER found_by ON sites;
+DROP FUNCTION client_found_by, site_found_by;
+ALTER TABLE sites DROP COLUMN found_by;
+DROP INDEX watch_notices_things;
 DROP TABLE zone_courses;
 DROP INDEX treatment_records_visit, diagnoses_visit, visits_zone, visits_closed, visits_open, clients_by_name, sites_by_name;
