@@ -70,7 +70,17 @@ type Identity struct {
 	// MustEnrol: the firm wants a second factor of its owners, and this one has none yet. Nothing else is open to them.
 	MustEnrol bool
 	Seen      time.Time
-	hash      []byte
+	Settings
+	hash []byte
+}
+
+// Settings are what every page asks of a person and their firm. DateForm and UnitSystem are the person's own where they have chosen,
+// else the firm's, as FirmUnits always is.
+type Settings struct {
+	Email, FirmName, Country, Currency string
+	DateForm, UnitSystem, FirmUnits    string
+	SecondFactor                       bool
+	LicenceUntil                       *time.Time
 }
 
 // Book keeps the accounts of all firms.
@@ -131,6 +141,10 @@ func (b *Book) Who(ctx context.Context, token string) (Identity, error) {
 		Csrf, Name, Role     string
 		SeenAt               time.Time
 		MustEnrol            bool
+		Email, Firm, Country, Currency,
+		DateForm, UnitSystem, FirmUnits string
+		TotpOn       bool
+		LicenceUntil *time.Time
 	}
 	hash := digest(token)
 	if err := b.Store.Shared(
@@ -148,7 +162,9 @@ func (b *Book) Who(ctx context.Context, token string) (Identity, error) {
 		return Identity{}, fmt.Errorf("%w: the session is over", ErrNobody)
 	}
 	id := Identity{Session: row.ID, Firm: row.FirmID, Person: row.PersonID, Role: row.Role, Name: row.Name, CSRF: row.Csrf,
-		MustEnrol: row.MustEnrol, Seen: row.SeenAt, hash: hash}
+		MustEnrol: row.MustEnrol, Seen: row.SeenAt, hash: hash,
+		Settings: Settings{Email: row.Email, FirmName: row.Firm, Country: row.Country, Currency: row.Currency, DateForm: row.DateForm,
+			UnitSystem: row.UnitSystem, FirmUnits: row.FirmUnits, SecondFactor: row.TotpOn, LicenceUntil: row.LicenceUntil}}
 	if b.Now().Sub(row.SeenAt) > seenStep {
 		if err := b.seen(ctx, id); err != nil {
 			b.Log.Warn("the last use of a session was not kept", "error", err)

@@ -8,8 +8,8 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/casework"
 	"hodos/core/weather"
-	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
 )
@@ -88,7 +88,7 @@ func arrive(tx *gorm.DB, from, to time.Time) error {
 		return err
 	}
 	for _, s := range stations {
-		rows := server.StationDays(s.ID, station(s).Days(from, to))
+		rows := casework.StationDays(s.ID, station(s).Days(from, to))
 		if len(rows) == 0 {
 			continue
 		}

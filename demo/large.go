@@ -6,7 +6,7 @@ import (
 
 	"gorm.io/gorm"
 
-	"hodos/server"
+	"hodos/casework"
 	"hodos/standin"
 	"hodos/store"
 )
@@ -54,7 +54,7 @@ func moreStations(tx *gorm.DB, n int) error {
 			continue
 		}
 		days := (standin.Station{Latitude: st.Latitude, Seed: st.Seed}).Days(Start.AddDate(0, 0, -399), Start)
-		if err := tx.CreateInBatches(server.StationDays(st.ID, days), 500).Error; err != nil {
+		if err := tx.CreateInBatches(casework.StationDays(st.ID, days), 500).Error; err != nil {
 			return err
 		}
 	}

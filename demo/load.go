@@ -17,6 +17,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
+	"hodos/night"
 	"hodos/server"
 	"hodos/store"
 )
@@ -86,7 +87,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 		return false, err
 	}
 	// the watch has looked nine nights ago and last night, so that some of what it tells is old by now
-	w := server.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
+	w := night.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
 	for _, day := range []time.Time{Start.AddDate(0, 0, -9), Start} {
 		if err := w.Night(ctx, day); err != nil {
 			return false, fmt.Errorf("the watch of %s: %w", day.Format(time.DateOnly), err)

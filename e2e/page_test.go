@@ -23,6 +23,7 @@ import (
 
 	"hodos/demo"
 	"hodos/internal/testdb"
+	"hodos/night"
 	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
@@ -39,7 +40,7 @@ func start(t *testing.T) (address string, s *store.Store) {
 	require.NoError(t, err)
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	app := server.New(server.Options{Store: s, Jobs: &server.JobOptions{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s},
+	app := server.New(server.Options{Store: s, Jobs: &night.Options{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s},
 		Weather: demo.Sky{}, Laboratory: standin.Laboratory{}, Web: web.Dist(), DemoPeople: demo.People, DemoFirm: demo.Firm, Mail: &standin.Mailbox{}, URL: "http://" + l.Addr().String(),
 		Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))})
 	rest, err := app.Work(context.Background())

@@ -1,7 +1,6 @@
 package server
 
 import (
-	"cmp"
 	"context"
 	"time"
 
@@ -10,8 +9,6 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
-	"hodos/core/knowledge"
-	"hodos/store"
 )
 
 // body wraps an answer.
@@ -73,7 +70,6 @@ type Me struct {
 	DateForm     string          `json:"date_form" enum:"dmy,mdy,ymd"`
 	UnitSystem   string          `json:"unit_system" enum:"metric,us"`
 	Today        string          `json:"today" format:"date" doc:"the work clock"`
-	Latitude     float64         `json:"latitude" doc:"where the firm works: of its first site, or the usual one"`
 	Demo         bool            `json:"demo" doc:"the clock is simulated and can be moved on"`
 	LicenceUntil *string         `json:"licence_until,omitempty" format:"date"`
 }
@@ -85,32 +81,16 @@ func (s *Server) me(ctx context.Context, _ *struct{}) (*body[Me], error) {
 		return nil, s.said(err)
 	}
 	id := who(ctx)
-	me := Me{FirmID: id.Firm, PersonID: id.Person, Name: id.Name, Role: id.Role, CSRF: id.CSRF, MustEnrol: id.MustEnrol,
-		Today: today.Format(dateOnly), Rights: []account.Right{}}
+	me := Me{FirmID: id.Firm, PersonID: id.Person, Name: id.Name, Role: id.Role, CSRF: id.CSRF, MustEnrol: id.MustEnrol, Email: id.Email,
+		SecondFactor: id.SecondFactor, LicenceUntil: dateText(id.LicenceUntil), Firm: id.FirmName, Country: id.Country, Currency: id.Currency,
+		DateForm: id.DateForm, UnitSystem: id.UnitSystem, Today: today.Format(dateOnly), Rights: []account.Right{}}
 	_, me.Demo = s.clock.(MovableClock)
 	for _, r := range account.Rights {
 		if account.May(id.Role, r) {
 			me.Rights = append(me.Rights, r)
 		}
 	}
-	var row struct {
-		store.Person
-		Firm, Country, Currency, FirmForm, FirmUnits string
-		Latitude                                     *float64
-	}
-	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		return tx.Raw(`SELECT p.*, f.name AS firm, f.country, f.currency, f.date_form AS firm_form, f.unit_system AS firm_units,
-			(SELECT latitude FROM sites WHERE firm_id = p.firm_id ORDER BY name, id LIMIT 1) AS latitude
-			FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?`, id.Person).Scan(&row).Error
-	})
-	me.Email, me.SecondFactor, me.LicenceUntil = row.Email, row.TOTPOn, dateText(row.LicenceUntil)
-	me.Firm, me.Country, me.Currency = row.Firm, row.Country, row.Currency
-	me.DateForm, me.UnitSystem = cmp.Or(row.DateForm, row.FirmForm), cmp.Or(row.UnitSystem, row.FirmUnits)
-	me.Latitude = knowledge.UsualLatitude
-	if row.Latitude != nil {
-		me.Latitude = *row.Latitude
-	}
-	return answer(me), err
+	return answer(me), nil
 }
 
 type advance struct {

@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/sky"
 	"hodos/core/weather"
 	"hodos/store"
@@ -95,7 +96,7 @@ func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
 		return nil, err
 	}
 	if station != nil {
-		days := append(weatherOf(measured), s.forecast(ctx, *station, today, 6)...)
+		days := append(casework.DaysOf(measured), s.forecast(ctx, *station, today, 6)...)
 		spells := sky.SprayHours(days, station.Latitude)
 		for _, d := range days {
 			out.Sky = append(out.Sky, skyOf(*station, d, spells))
@@ -157,7 +158,7 @@ func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (s
 	return station, tx.Raw(`SELECT c.zone_id, s.name AS site_name, z.name AS zone_name, c.verdict, c.reason FROM zone_courses c
 		JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id
 		WHERE c.verdict IN ('slow', 'off-course') AND c.judged_on > ? ORDER BY c.verdict, c.judged_on DESC, s.name LIMIT ?`,
-		today.AddDate(0, 0, -horizon), mostStraying).Scan(&out.Straying).Error
+		today.AddDate(0, 0, -casework.Horizon), mostStraying).Scan(&out.Straying).Error
 }
 
 const (

@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"sort"
 	"time"
 
@@ -11,6 +10,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/casework"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/worth"
@@ -75,15 +75,10 @@ type Preview struct {
 	Calls []CallChanged `json:"calls" nullable:"false"`
 }
 
-// prices reads the firm's figures, or the program's.
+// prices are the firm's figures.
 func prices(tx *gorm.DB) (FirmPrices, error) {
-	var row store.FirmPrices
-	err := tx.First(&row).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
-		return FirmPrices{Prices: pricesOf(worth.DefaultPrices)}, nil
-	}
-	return FirmPrices{Prices{row.LawnM2, row.Hour, row.Fungicide, row.Insecticide, row.Herbicide, row.Feed, row.Amendment, row.Seed,
-		row.WaterM3, row.Lab}, row.Version}, err
+	p, version, err := casework.Prices(tx)
+	return FirmPrices{pricesOf(p), version}, err
 }
 
 // getPrices answers GET /prices: the figures from which the marks for checking and acting follow.

@@ -8,9 +8,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"hodos/core/recovery"
-	"hodos/core/turf"
-	"hodos/core/weather"
+	"hodos/casework"
 	"hodos/store"
 )
 
@@ -52,29 +50,65 @@ type Recovery struct {
 	Given       []Given       `json:"given" nullable:"false"`
 }
 
-// horizon is how far the course is drawn from its start, in days (judgement: a season).
-const horizon = 120
-
 // getRecovery answers GET /zones/{id}/recovery: the recovery of a zone.
 func (s *Server) getRecovery(ctx context.Context, in *IDPath) (*body[Recovery], error) {
 	today, err := s.clock.Today(ctx)
 	if err != nil {
 		return nil, s.said(err)
 	}
-	out, err := s.recoveryOf(ctx, in.ID, today)
-	return answer(out), err
+	c, j, err := s.recoveryOf(ctx, in.ID, today)
+	if err != nil {
+		return nil, err
+	}
+	return answer(recoveryView(c, j)), nil
 }
 
 // recoveryOf reads and works out the course of a zone.
-func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, today time.Time) (Recovery, error) {
-	var rows courseRows
+func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, today time.Time) (c casework.Course, j casework.Judged, err error) {
 	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-		rows, err = readCourse(tx, zone, today)
+		c, err = casework.ReadCourse(tx, zone, today)
 		return err
 	}); err != nil {
-		return Recovery{}, err
+		return c, j, err
 	}
-	return rows.worked(s.normalsFrom(ctx, rows)), nil
+	normals, err := c.NormalsFrom(ctx, s.weather)
+	if err != nil {
+		s.log.Warn("no normals", "station", c.Station.Name, "error", err)
+	}
+	return c, c.Judge(normals), nil
+}
+
+// recoveryView is a course as the pages draw it.
+func recoveryView(c casework.Course, j casework.Judged) Recovery {
+	out := Recovery{ZoneID: c.Zone.ID, Looks: []Look{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
+		Verdict: string(j.Verdict), Reason: j.Reason, LearnedRate: j.Learned, Target: c.Zone.TargetCover}
+	for _, l := range c.Looks {
+		out.Looks = append(out.Looks, lookOf(l))
+	}
+	if len(c.Next) > 0 {
+		v := visitOf(c.Next[0])
+		out.NextLook = &v
+	}
+	for _, r := range store.Standing(c.Records) {
+		out.Records = append(out.Records, recordOf(r))
+	}
+	for _, g := range c.Given {
+		out.Given = append(out.Given, givenOf(g))
+	}
+	if c.Start < 0 {
+		return out
+	}
+	out.Started, out.StartedOn = true, j.From.Format(dateOnly)
+	if j.Reached >= 0 {
+		out.GreenOn = j.From.AddDate(0, 0, j.Reached).Format(dateOnly)
+	}
+	for _, p := range j.Course {
+		out.Expected = append(
+			out.Expected,
+			ExpectedDay{j.From.AddDate(0, 0, p.Day).Format(dateOnly), round3(p.Low), round3(p.Mid), round3(p.High)},
+		)
+	}
+	return out
 }
 
 // recordLook answers POST /visits/{id}/looks: measure the recovery of a zone.
@@ -108,155 +142,16 @@ func (s *Server) recordLook(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	out, err := s.recoveryOf(ctx, l.ZoneID, today)
+	c, j, err := s.recoveryOf(ctx, l.ZoneID, today)
 	if err != nil {
 		return nil, err
 	}
-	return answer(out), s.inFirm(ctx, func(tx *gorm.DB) error { return keepCourse(tx, who(ctx).Firm, out, today) })
-}
-
-// keepCourse keeps the verdict as it was judged now: pages ask for it instead of working it out.
-func keepCourse(tx *gorm.DB, firm uuid.UUID, r Recovery, today time.Time) error {
-	return tx.Save(&store.ZoneCourse{ZoneID: r.ZoneID, FirmID: firm, Verdict: r.Verdict, Reason: r.Reason, JudgedOn: today}).Error
+	// where this fails the night makes up for it
+	return answer(recoveryView(c, j)), s.inFirm(ctx, func(tx *gorm.DB) error { return casework.KeepCourse(tx, c.Zone, j, today) })
 }
 
 func lookOf(l store.Look) Look {
 	return Look{l.ID, l.ZoneID, l.VisitID, l.LookedOn.Format(dateOnly), l.Baseline, l.Cover, l.LiveCrowns, l.Spread, l.Note}
-}
-
-// courseRows is what the database holds of a zone's recovery.
-type courseRows struct {
-	zone    store.Zone
-	site    store.Site
-	station *store.Station
-	looks   []store.Look
-	start   int // the last baseline among the looks; -1 without one
-	next    []store.Visit
-	records []store.TreatmentRecord
-	given   []store.Diagnosis
-	days    []store.StationDay // from the baseline to today
-}
-
-func readCourse(tx *gorm.DB, zone uuid.UUID, today time.Time) (c courseRows, err error) {
-	c.start = -1
-	if err := tx.First(&c.zone, "id = ?", zone).Error; err != nil {
-		return c, err
-	}
-	if err := tx.First(&c.site, "id = ?", c.zone.SiteID).Error; err != nil {
-		return c, err
-	}
-	if err := tx.Where("zone_id = ? AND looked_on <= ?", zone, today).Order("looked_on, seq").Find(&c.looks).Error; err != nil {
-		return c, err
-	}
-	for i, l := range c.looks {
-		if l.Baseline || c.start < 0 {
-			c.start = i
-		}
-	}
-	if err := tx.Where("zone_id = ? AND kind = 'follow-up' AND closed_on IS NULL",
-		zone).Order("due_on").Limit(1).Find(&c.next).Error; err != nil {
-		return c, err
-	}
-	if err := tx.Where("zone_id = ?", zone).Order("applied_on, seq").Find(&c.records).Error; err != nil {
-		return c, err
-	}
-	if err := tx.Where("zone_id = ?", zone).Order("given_on DESC").Limit(5).Find(&c.given).Error; err != nil {
-		return c, err
-	}
-	if c.start < 0 || c.site.StationID == nil {
-		return c, nil
-	}
-	c.station = &store.Station{}
-	if err := tx.First(c.station, "id = ?", *c.site.StationID).Error; err != nil {
-		return c, err
-	}
-	return c, tx.Select("station_id", "day", "tmin_c", "tmax_c").Where("station_id = ? AND day > ? AND day <= ?", c.station.ID,
-		c.looks[c.start].LookedOn, today).Order("day").Find(&c.days).Error
-}
-
-// normalsFrom asks the service for the normal means after the baseline; nothing of the database is held meanwhile.
-func (s *Server) normalsFrom(ctx context.Context, c courseRows) []float64 {
-	if s.weather == nil || c.station == nil {
-		return nil
-	}
-	normals, err := s.weather.Normals(ctx, *c.station, c.looks[c.start].LookedOn.UTC(), horizon)
-	if err != nil {
-		s.log.Warn("no normals", "station", c.station.Name, "error", err)
-	}
-	return normals
-}
-
-// worked computes the course from the last baseline on: measured weather up to today, the normal after.
-func (c courseRows) worked(normals []float64) Recovery {
-	out := Recovery{ZoneID: c.zone.ID, Looks: []Look{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
-		Verdict: string(recovery.NotYet), Reason: "no baseline has been measured yet", LearnedRate: 1, Target: c.zone.TargetCover}
-	for _, l := range c.looks {
-		out.Looks = append(out.Looks, lookOf(l))
-	}
-	if len(c.next) > 0 {
-		v := visitOf(c.next[0])
-		out.NextLook = &v
-	}
-	for _, r := range store.Standing(c.records) {
-		out.Records = append(out.Records, recordOf(r))
-	}
-	for _, g := range c.given {
-		out.Given = append(out.Given, givenOf(g))
-	}
-	if c.start < 0 {
-		return out
-	}
-	base := c.looks[c.start]
-	from := base.LookedOn.UTC()
-	out.Started, out.StartedOn = true, from.Format(dateOnly)
-	grass := turf.Species{}
-	if ids := zoneOf(c.zone).Species; len(ids) > 0 {
-		grass, _ = turf.ByID(ids[0])
-	}
-	live := math.NaN()
-	if base.LiveCrowns != nil {
-		live = *base.LiveCrowns
-	}
-	var looks []recovery.Look
-	for _, l := range c.looks[c.start:] {
-		looks = append(looks, recovery.Look{Day: int(l.LookedOn.Sub(base.LookedOn).Hours() / 24), Cover: l.Cover})
-	}
-	const water = .9 // tended turf is short of water now and then (judgement)
-	course, learned, reached := recovery.Renew(recovery.Start{Cover: base.Cover, LiveCrowns: live}, grass, means(c.days, normals, from), water,
-		looks, c.zone.TargetCover)
-	j := recovery.Judge(course, looks, c.zone.TargetCover)
-	out.LearnedRate, out.Verdict, out.Reason = learned, string(j.Verdict), j.Reason
-	if reached >= 0 {
-		out.GreenOn = from.AddDate(0, 0, reached).Format(dateOnly)
-	}
-	for _, p := range course {
-		out.Expected = append(out.Expected, ExpectedDay{from.AddDate(0, 0, p.Day).Format(dateOnly), round3(p.Low), round3(p.Mid), round3(p.High)})
-	}
-	return out
-}
-
-// coolMean stands where nothing is known of the weather, °C: nothing is promised too early (judgement).
-const coolMean = 12.0
-
-// means are the daily mean temperatures from the day after the start on: measured, then normal.
-func means(days []store.StationDay, normals []float64, from time.Time) []float64 {
-	byDay := map[string]weather.Day{}
-	for _, d := range weatherOf(days) {
-		byDay[d.Date.Format(dateOnly)] = d
-	}
-	out := make([]float64, 0, horizon)
-	for i := range horizon {
-		d, ok := byDay[from.AddDate(0, 0, i+1).Format(dateOnly)]
-		switch {
-		case ok && d.TMin != nil && d.TMax != nil:
-			out = append(out, (*d.TMin+*d.TMax)/2)
-		case i < len(normals):
-			out = append(out, normals[i])
-		default:
-			out = append(out, coolMean)
-		}
-	}
-	return out
 }
 
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }

@@ -92,9 +92,6 @@ var handling = map[string][]string{
 	"tissue": {"Clippings of the last mowing, two handfuls, free of soil", "Paper bag, dry"},
 }
 
-// How long a result speaks for its zone (judgement).
-var resultDays = map[string]int{"soil": 730, "disease": 60, "nematode": 365, "tissue": 90}
-
 func sampleNumber(n int) string { return fmt.Sprintf("S-%04d", n) }
 
 func sampleDays(kind string) int {
@@ -281,44 +278,16 @@ func (s *Server) collect(ctx context.Context, today time.Time) error {
 		return err
 	}
 	for _, row := range due {
-		_, c, _, err := s.scales(ctx, row.VisitID, row.ZoneID, false)
+		v, err := s.caseOn(ctx, row.VisitID, row.ZoneID)
 		if err != nil {
 			return err
 		}
-		values := s.laboratory.Analyse(c, row.Kind, binary.BigEndian.Uint64(row.ID[8:]))
+		byDays(&v)
+		values := s.laboratory.Analyse(v.Case, row.Kind, binary.BigEndian.Uint64(row.ID[8:]))
 		if err := s.inFirm(ctx, func(tx *gorm.DB) error {
 			return keepResult(tx, row, values, "simulated", s.laboratory.Name(), row.ExpectedOn)
 		}); err != nil {
 			return err
-		}
-	}
-	return nil
-}
-
-// readResults adds what came back from the laboratory: for the visit on which the sample was taken whenever it came, for
-// others while it still speaks for the zone. An answer on site goes before it.
-func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
-	var rows []store.Sample
-	if err := tx.Where("zone_id = ? AND result IS NOT NULL AND (visit_id = ? OR returned_on <= ?)", zone, visit,
-		date).Order("taken_on DESC, number DESC").Find(&rows).Error; err != nil {
-		return err
-	}
-	for _, r := range rows {
-		if r.VisitID != visit && r.TakenOn.Before(date.AddDate(0, 0, -resultDays[r.Kind])) {
-			continue
-		}
-		var values map[string]any
-		if err := json.Unmarshal(r.Result, &values); err != nil {
-			return err
-		}
-		for id, plain := range values {
-			f, ok := knowledge.FindingByID(id)
-			if _, said := c.Findings[id]; said || !ok {
-				continue
-			}
-			if v, err := knowledge.ValueOf(f, plain); err == nil {
-				c.Findings[id] = v
-			}
 		}
 	}
 	return nil
@@ -349,10 +318,11 @@ func (s *Server) sampleForm(ctx context.Context, id uuid.UUID) (SampleForm, erro
 	if err != nil {
 		return out, err
 	}
-	sc, c, _, err := s.scales(ctx, out.Sample.VisitID, out.Sample.ZoneID, true)
+	sc, v, err := s.scales(ctx, out.Sample.VisitID, out.Sample.ZoneID)
 	if err != nil {
 		return out, err
 	}
+	c := v.Case
 	out.Wanted, out.Handling, out.Texture = labfile.Findings(out.Sample.Kind), handling[out.Sample.Kind], c.Lawn.Texture
 	out.Grasses = append(out.Grasses, c.Lawn.Species...)
 	if c.Lawn.AreaM2 != nil {

@@ -17,8 +17,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"hodos/core/evidence"
-	"hodos/core/knowledge"
+	"hodos/casework"
 	"hodos/exchange/plain"
 	"hodos/exchange/readingfile"
 	"hodos/exchange/refusal"
@@ -198,7 +197,7 @@ func (s *Server) importWeather(ctx context.Context, in *fileInput) (*huma.Stream
 		rows := make([]store.SiteDay, 0, to-from)
 		for _, d := range series.Days[from:to] {
 			rows = append(rows, store.SiteDay{FirmID: site.FirmID, SiteID: site.ID, Day: d.Date, TMin: d.TMin, TMax: d.TMax, Rain: d.Rain,
-				RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Irrigation: d.Irrigation, Hours: FloatsOf(d.Hours)})
+				RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar, Irrigation: d.Irrigation, Hours: casework.FloatsOf(d.Hours)})
 		}
 		return tally{}, tx.Clauses(measured).Create(&rows).Error
 	}), nil
@@ -229,7 +228,7 @@ func (s *Server) exportReadings(ctx context.Context, in *IDPath) (*readingsFile,
 			"standing_readings",
 		).Where(
 			"zone_id IN ?",
-			zoneKeys(zones),
+			casework.ZoneKeys(zones),
 		).Order(
 			"day, hour NULLS FIRST, zone_id, finding",
 		).Find(
@@ -346,28 +345,4 @@ func zoneNamed(zones []store.Zone, name string) (store.Zone, bool) {
 		}
 	}
 	return store.Zone{}, false
-}
-
-// readReadings adds what was read on a zone up to a day: soil tests stand for two years, readings of the day itself stand where nobody
-// has answered, older ones among what was found before. An answer on site goes before all of them.
-func readReadings(tx *gorm.DB, zone uuid.UUID, date time.Time, c *evidence.Case) error {
-	var rows []store.Reading
-	if err := tx.Table("standing_readings").Where("zone_id = ? AND day > ? AND day <= ?", zone, date.AddDate(0, 0, -resultDays["soil"]),
-		date).Order("day DESC, hour DESC NULLS LAST").Find(&rows).Error; err != nil {
-		return err
-	}
-	for _, r := range rows {
-		_, said := c.Findings[r.Finding]
-		today := r.Day.UTC().Equal(date.UTC())
-		switch {
-		case !said && (today || readingfile.SoilTest(r.Finding)):
-			c.Findings[r.Finding] = knowledge.NumberValue(r.Value)
-			if r.Finding == "soil-temp-c" && r.Hour != nil {
-				c.Findings["soil-temp-hour"] = knowledge.NumberValue(*r.Hour)
-			}
-		case !today && !readingfile.SoilTest(r.Finding) && r.Day.After(date.AddDate(0, 0, -60)):
-			c.Earlier = addReading(c.Earlier, r)
-		}
-	}
-	return nil
 }

@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/turf"
 	"hodos/store"
 )
@@ -479,7 +480,7 @@ func history(tx *gorm.DB, site uuid.UUID, out *History) error {
 		out.Given = append(out.Given, givenOf(g))
 		k := key{g.ZoneID, g.Leading}
 		times[k]++
-		if times[k] == 2 && given[0].GivenOn.Sub(g.GivenOn) < historyDays*24*time.Hour {
+		if times[k] == 2 && given[0].GivenOn.Sub(g.GivenOn) < casework.HistoryDays*24*time.Hour {
 			out.Offenders = append(out.Offenders, Offender{g.ZoneID, g.Leading, 0})
 		}
 	}

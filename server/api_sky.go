@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
@@ -143,85 +144,62 @@ func unless(unsaid bool, x float64) *float64 {
 	return known(x)
 }
 
+// seen is what weather and ground of a zone come to, with what they were worked out from.
+type seen struct {
+	sky     sky.Sky
+	of      evidence.Case
+	station *store.Station
+}
+
 // skyOf looks at a zone on a visit, with the hours.
-func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (sky.Sky, Scales, evidence.Case, *store.Station, error) {
-	out, c, station, _, err := s.caseOn(ctx, visit, zone)
+func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (seen, casework.Visit, error) {
+	v, err := s.caseOn(ctx, visit, zone)
 	if err != nil {
-		return sky.Sky{}, out, c, nil, err
+		return seen{}, v, err
 	}
-	look, _, _ := c.Sky(evidence.Gather(c).Values)
-	return look, out, c, station, nil
+	look, _, _ := v.Case.Sky(evidence.Gather(v.Case).Values)
+	return seen{look, v.Case, v.Station}, v, nil
 }
 
 // skyOfZone looks at a zone today, without a visit: from what former visits, readings and records say of it.
-func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (look sky.Sky, c evidence.Case, station *store.Station, err error) {
+func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (out seen, err error) {
 	today, err := s.clock.Today(ctx)
 	if err != nil {
-		return look, c, nil, s.said(err)
+		return out, s.said(err)
 	}
-	var z store.Zone
-	var site store.Site
-	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		if err := tx.First(&z, "id = ?", zone).Error; err != nil {
-			return err
-		}
-		if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil || site.StationID == nil {
-			return err
-		}
-		station = &store.Station{}
-		return tx.First(station, "id = ?", *site.StationID).Error
-	})
-	if err != nil {
-		return look, c, nil, err
+	var p casework.Place
+	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		p, err = casework.ReadPlace(tx, zone)
+		return err
+	}); err != nil {
+		return out, err
 	}
 	var forecast []weather.Day
 	var normals []float64
-	if station != nil {
-		forecast, normals = s.forecast(ctx, *station, today, forecastDays), s.normals(ctx, *station)
+	if out.station = p.Station; p.Station != nil {
+		forecast, normals = s.forecast(ctx, *p.Station, today, casework.ForecastDays), s.normals(ctx, *p.Station)
 	}
-	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		at, err := stationAt(tx, site.StationID, forecast, today)
-		if err != nil {
+	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		if out.of, err = casework.ReadZone(tx, p, forecast, normals, today); err != nil {
 			return err
 		}
-		at.normals = normals
-		found, err := zonesOn(tx, []store.Site{site}, []store.Zone{z}, at, today)
-		if err != nil {
-			return err
-		}
-		if err := found[0].weather(); err != nil {
-			return err
-		}
-		c = found[0].c
-		look, _, _ = c.Sky(evidence.Gather(c).Values)
+		out.sky, _, _ = out.of.Sky(evidence.Gather(out.of).Values)
 		// what was done and found stands as marks on the axis
-		var past evidence.Case
-		past.Lawn = c.Lawn
-		if err := readHistory(tx, uuid.Nil, zone, today, &past); err != nil {
+		past := evidence.Case{Lawn: out.of.Lawn}
+		if err := casework.ReadHistory(tx, uuid.Nil, zone, today, &past); err != nil {
 			return err
 		}
-		c.Treatments = past.Treatments
+		out.of.Treatments = past.Treatments
 		for _, e := range past.Earlier {
-			c.Earlier = append(c.Earlier, evidence.Earlier{Date: e.Date, Answer: e.Answer})
+			out.of.Earlier = append(out.of.Earlier, evidence.Earlier{Date: e.Date, Answer: e.Answer})
 		}
 		return nil
 	})
-	return look, c, station, err
+	return out, err
 }
 
 // saying is how the caller reads quantities: in units of their own, or in the firm's.
-func (s *Server) saying(ctx context.Context) (in units.Saying, err error) {
-	var of struct{ Units string }
-	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		return tx.Raw(
-			"SELECT coalesce(nullif(p.unit_system, ''), f.unit_system) AS units FROM people p JOIN firms f ON f.id = p.firm_id WHERE p.id = ?",
-			who(ctx).Person,
-		).Scan(
-			&of,
-		).Error
-	})
-	return units.In(of.Units), err
-}
+func saying(ctx context.Context) units.Saying { return units.In(who(ctx).UnitSystem) }
 
 type skyInput struct {
 	ZonePath
@@ -235,22 +213,20 @@ type zoneSkyInput struct {
 
 // getZoneSky answers GET /zones/{id}/sky: weather and ground of a zone today, without a visit.
 func (s *Server) getZoneSky(ctx context.Context, in *zoneSkyInput) (*body[SkyView], error) {
-	look, c, station, err := s.skyOfZone(ctx, in.ID)
+	seen, err := s.skyOfZone(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
-	say, err := s.saying(ctx)
-	return answer(skyView(look, c, station, in.Weeks*7, say)), err
+	return answer(skyView(seen, in.Weeks*7, saying(ctx))), nil
 }
 
 // getSky answers GET /visits/{id}/zones/{zone}/sky: weather and ground of a zone on one time axis.
 func (s *Server) getSky(ctx context.Context, in *skyInput) (*body[SkyView], error) {
-	look, _, c, station, err := s.skyOf(ctx, in.ID, in.Zone)
+	seen, _, err := s.skyOf(ctx, in.ID, in.Zone)
 	if err != nil {
 		return nil, err
 	}
-	say, err := s.saying(ctx)
-	return answer(skyView(look, c, station, in.Weeks*7, say)), err
+	return answer(skyView(seen, in.Weeks*7, saying(ctx))), nil
 }
 
 type siteWeather struct {
@@ -276,7 +252,7 @@ func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherEx
 		if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
 			return err
 		}
-		days, err := weatherAt(tx, site, today.AddDate(-100, 0, 0), today)
+		days, err := casework.SiteWeather(tx, site, today)
 		if err != nil {
 			return err
 		}
@@ -289,7 +265,8 @@ func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherEx
 	return &weatherExport{`attachment; filename="weather-` + in.Kind + `.csv"`, "text/csv; charset=utf-8", out.Bytes()}, err
 }
 
-func skyView(look sky.Sky, c evidence.Case, station *store.Station, span int, in units.Saying) SkyView {
+func skyView(from seen, span int, in units.Saying) SkyView {
+	look, c, station := from.sky, from.of, from.station
 	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{},
 		Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {

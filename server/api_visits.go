@@ -13,6 +13,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/casework"
 	"hodos/core/diagnosis"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
@@ -84,8 +85,6 @@ type Scales struct {
 	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered meanwhile; the caller's stands"`
 	Diagnosis casefile.Answer `json:"diagnosis"`
 	Spray     *SprayAhead     `json:"spray,omitempty" doc:"hours ahead that are fit to spray; left out where none are known"`
-	at        string          // the station of the newest answer
-	say       units.Saying    // the firm's units
 }
 
 // NewAnswer is one tap. A null value takes an answer back.
@@ -104,24 +103,20 @@ type Entered struct {
 	Unit   string  `json:"unit" maxLength:"20"`
 }
 
-// onSite names the answers of a visit that are no findings: when the damage was first seen, and the cells of the plan.
-const (
-	onsetAnswer = "onset"
-	marksAnswer = "marks"
-	planCells   = 12 * 8
-)
+// planCells is how many cells the plan of a zone has.
+const planCells = 12 * 8
 
 // checked turns an answer into the JSON that is stored, or says what is wrong with it.
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Value == nil && a.Entered == nil {
-		known := a.Finding == onsetAnswer || a.Finding == marksAnswer
+		known := a.Finding == casework.OnsetAnswer || a.Finding == casework.PlanAnswer
 		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
 		return nil, nil, nil
 	}
 	switch a.Finding {
-	case onsetAnswer:
+	case casework.OnsetAnswer:
 		text, _ := a.Value.(string)
 		d, err := time.Parse(dateOnly, text)
 		if err != nil || d.After(today) {
@@ -129,7 +124,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		}
 		j, _ := json.Marshal(text)
 		return j, nil, nil
-	case marksAnswer:
+	case casework.PlanAnswer:
 		cells, ok := a.Value.([]any)
 		if !ok || len(cells) > planCells {
 			return nil, nil, field(where+".value", "is not a list of cells")
@@ -279,7 +274,7 @@ type scalesInput struct {
 
 // getScales answers GET /visits/{id}/zones/{zone}/scales: what was answered in a zone, and what it comes to.
 func (s *Server) getScales(ctx context.Context, in *scalesInput) (*body[Scales], error) {
-	out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
+	out, _, err := s.scales(ctx, in.ID, in.Zone)
 	return answer(out), err
 }
 
@@ -317,6 +312,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 		return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
 	}
 	overtaken := []string{}
+	var known casework.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		var v store.Visit
 		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
@@ -335,16 +331,17 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 		if overtaken, err = overtakenBy(tx, rows); err != nil {
 			return err
 		}
-		return keepAnswers(tx, rows)
+		if err := keepAnswers(tx, rows); err != nil {
+			return err
+		}
+		known, err = readVisit(tx, s.known, in.ID, in.Zone, today)
+		return err
 	})
 	if err != nil {
 		return nil, err
 	}
-	out, _, _, err := s.scales(ctx, in.ID, in.Zone, true)
-	if err != nil {
-		s.log.Error("answers were saved, the scales not worked out", "visit", in.ID, "zone", in.Zone, "error", err)
-		return nil, huma.Error500InternalServerError("saved; the scales could not be worked out: load the page again")
-	}
+	s.ahead(ctx, &known)
+	out := weighed(&known, saying(ctx))
 	out.Overtaken = overtaken
 	return answer(out), nil
 }
@@ -425,11 +422,12 @@ func (s *Server) tellApart(ctx context.Context, in *apartInput) (*body[[]Apart],
 			return nil, invalid("query."+name, "is not a cause")
 		}
 	}
-	_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+	v, err := s.caseOn(ctx, in.ID, in.Zone)
 	if err != nil {
 		return nil, err
 	}
-	return answer(apart(diagnosis.TellApart(c, in.A, in.B, diagnosis.Options{}))), nil
+	byDays(&v)
+	return answer(apart(diagnosis.TellApart(v.Case, in.A, in.B, diagnosis.Options{}))), nil
 }
 
 type giveInput struct {
@@ -444,11 +442,11 @@ func (s *Server) giveDiagnosis(ctx context.Context, in *giveInput) (*body[Given]
 	if err := keyed(in.Body.ID); err != nil {
 		return nil, err
 	}
-	sc, c, today, err := s.scales(ctx, in.ID, in.Zone, true)
+	sc, v, err := s.scales(ctx, in.ID, in.Zone)
 	if err != nil {
 		return nil, err
 	}
-	file, err := casefile.Write(c)
+	file, err := casefile.Write(v.Case)
 	if err != nil {
 		return nil, s.said(err)
 	}
@@ -458,7 +456,7 @@ func (s *Server) giveDiagnosis(ctx context.Context, in *giveInput) (*body[Given]
 	}
 	lead := sc.Diagnosis.Causes[0]
 	row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge,
-		Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: today, PersonID: who(ctx).Person,
+		Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: v.Date, PersonID: who(ctx).Person,
 		RecordedAt: s.now().UTC()}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
 	return answer(givenOf(row)), err
@@ -472,12 +470,13 @@ type caseExport struct {
 
 // exportCase answers GET /visits/{id}/zones/{zone}/case: the zone on this visit as a case file.
 func (s *Server) exportCase(ctx context.Context, in *ZonePath) (*caseExport, error) {
-	_, c, _, err := s.scales(ctx, in.ID, in.Zone, false)
+	v, err := s.caseOn(ctx, in.ID, in.Zone)
 	if err != nil {
 		return nil, err
 	}
-	b, err := casefile.Write(c)
-	return &caseExport{`attachment; filename="case-` + c.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
+	byDays(&v)
+	b, err := casefile.Write(v.Case)
+	return &caseExport{`attachment; filename="case-` + v.Case.Lawn.Date.Format(dateOnly) + `.json"`, "application/json", b}, s.said(err)
 }
 
 type caseInput struct {

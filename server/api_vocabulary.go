@@ -134,7 +134,8 @@ type CausePage struct {
 	Against   string          `json:"against"`
 	Mistaken  []string        `json:"mistaken" nullable:"false"`
 	Turf      string          `json:"turf"`
-	Months    []int           `json:"months" nullable:"false" doc:"0 to 9 for January to December, turned to the hemisphere asked for"`
+	Months    []int           `json:"months" nullable:"false" doc:"0 to 9 for January to December, as the firm's own hemisphere has them"`
+	South     bool            `json:"south" doc:"the firm works south of the equator"`
 	Evidence  []GuideRow      `json:"evidence" nullable:"false"`
 	Patterns  []Shown         `json:"patterns" nullable:"false" doc:"what it draws on the lawn, from the same tables"`
 	Leaves    []Shown         `json:"leaves" nullable:"false" doc:"what it does to a blade"`
@@ -284,8 +285,7 @@ func (s *Server) likelyCauses(ctx context.Context, in *likelyInput) (*body[[]Lik
 }
 
 type pageInput struct {
-	ID       string  `path:"id" maxLength:"60"`
-	Latitude float64 `query:"latitude" minimum:"-90" maximum:"90"`
+	ID string `path:"id" maxLength:"60"`
 }
 
 // getCause answers GET /causes/{id}: a cause in the field guide.
@@ -299,11 +299,6 @@ func (s *Server) getCause(ctx context.Context, in *pageInput) (*body[CausePage],
 	if p.Mistaken == nil {
 		p.Mistaken = []string{}
 	}
-	if c.Months != "" {
-		for m := time.January; m <= time.December; m++ {
-			p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, in.Latitude)-1]-'0'))
-		}
-	}
 	for _, r := range c.Rows {
 		p.Evidence = append(p.Evidence, GuideRow{r.Finding, r.Grip, r.Words(), r.Source})
 	}
@@ -312,16 +307,31 @@ func (s *Server) getCause(ctx context.Context, in *pageInput) (*body[CausePage],
 	for _, l := range knowledge.Thresholds(c.ID) {
 		p.Limits = append(p.Limits, Limit(l))
 	}
-	if c.ID == knowledge.Healthy {
-		return answer(p), nil
-	}
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		at, err := latitude(tx)
+		if err != nil {
+			return err
+		}
+		p.South = at < 0
+		for m := time.January; m <= time.December && c.Months != ""; m++ {
+			p.Months = append(p.Months, int(c.Months[turf.SeasonMonth(m, at)-1]-'0'))
+		}
+		if c.ID == knowledge.Healthy {
+			return nil
+		}
 		money, err := prices(tx)
 		m := casefile.MarksOf(worth.MarksFor(c.ID, money.Prices.core(), guideDamage, c.Turf == "W"), guideDamage)
 		p.Marks = &m
 		return err
 	})
 	return answer(p), err
+}
+
+// latitude is where the firm works: of its first site, or the usual one.
+func latitude(tx *gorm.DB) (float64, error) {
+	at := []float64{}
+	err := tx.Table("sites").Order("name, id").Limit(1).Pluck("latitude", &at).Error
+	return append(at, knowledge.UsualLatitude)[0], err
 }
 
 type pairInput struct {

@@ -13,7 +13,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
-	"hodos/core/evidence"
+	"hodos/casework"
 	"hodos/core/sky"
 	"hodos/core/soil"
 	"hodos/core/turf"
@@ -137,10 +137,10 @@ type WateringQuery struct {
 }
 
 // marked are the cells of the plan that carry damage.
-func marked(answers []Answered) map[int]bool {
+func marked(answers []casework.Answered) map[int]bool {
 	on := map[int]bool{}
 	for _, a := range answers {
-		if cells, ok := a.Value.([]any); ok && a.Finding == marksAnswer {
+		if cells, ok := a.Value.([]any); ok && a.Finding == casework.PlanAnswer {
 			for _, cell := range cells {
 				on[int(cell.(float64))] = true
 			}
@@ -156,7 +156,8 @@ var newGrassBy = map[string]string{"overseed": "seed", "slit-seed": "seed", "ren
 const newGrassDays = 28
 
 // wateringOf works out the watering of a zone from its sky, the firm's prices, the last audit and the records.
-func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, look sky.Sky, c evidence.Case, q WateringQuery) (Watering, error) {
+func (s *Server) wateringOf(ctx context.Context, zone uuid.UUID, from seen, q WateringQuery) (Watering, error) {
+	look, c := from.sky, from.of
 	out := Watering{Policies: []WateringPolicy{}, Ramp: []RampStep{}, Ahead: []DayAhead{}, Permitted: []string{}}
 	allowed, err := weekdays("query.days", q.Days)
 	if err != nil {
@@ -261,15 +262,15 @@ type wateringInput struct {
 
 // getWatering answers GET /visits/{id}/zones/{zone}/watering: minutes, cycles, litres and cost, both policies side by side.
 func (s *Server) getWatering(ctx context.Context, in *wateringInput) (*body[Watering], error) {
-	look, sc, c, _, err := s.skyOf(ctx, in.ID, in.Zone)
+	seen, v, err := s.skyOf(ctx, in.ID, in.Zone)
 	if err != nil {
 		return nil, err
 	}
-	out, err := s.wateringOf(ctx, in.Zone, look, c, in.WateringQuery)
+	out, err := s.wateringOf(ctx, in.Zone, seen, in.WateringQuery)
 	if err != nil || out.Audit == nil {
 		return answer(out), err
 	}
-	for cell := range marked(sc.Answers) {
+	for cell := range marked(v.Answers) {
 		out.Audit.Damaged = append(out.Audit.Damaged, cell)
 	}
 	slices.Sort(out.Audit.Damaged)
@@ -283,11 +284,11 @@ type zoneWateringInput struct {
 
 // getZoneWatering answers GET /zones/{id}/watering: the same for a zone today, without a visit.
 func (s *Server) getZoneWatering(ctx context.Context, in *zoneWateringInput) (*body[Watering], error) {
-	look, c, _, err := s.skyOfZone(ctx, in.ID)
+	seen, err := s.skyOfZone(ctx, in.ID)
 	if err != nil {
 		return nil, err
 	}
-	out, err := s.wateringOf(ctx, in.ID, look, c, in.WateringQuery)
+	out, err := s.wateringOf(ctx, in.ID, seen, in.WateringQuery)
 	return answer(out), err
 }
 
@@ -302,11 +303,11 @@ func (s *Server) recordAudit(ctx context.Context, in *auditInput) (*body[AuditRe
 	if err := keyed(b.ID); err != nil {
 		return nil, err
 	}
-	sc, _, today, err := s.scales(ctx, in.ID, b.ZoneID, false)
+	v, err := s.caseOn(ctx, in.ID, b.ZoneID)
 	if err != nil {
 		return nil, err
 	}
-	cans := cansOf(b.Cans, marked(sc.Answers))
+	cans := cansOf(b.Cans, marked(v.Answers))
 	r, err := soil.Audit(cans, b.Minutes)
 	if err != nil {
 		return nil, invalid("body", err.Error())
@@ -318,7 +319,7 @@ func (s *Server) recordAudit(ctx context.Context, in *auditInput) (*body[AuditRe
 	id := who(ctx)
 	now := s.now().UTC()
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: today, Minutes: b.Minutes, Cans: stored,
+		row := store.Audit{ID: b.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: b.ZoneID, AuditedOn: v.Date, Minutes: b.Minutes, Cans: stored,
 			RateMMH: r.RateMMH, Uniformity: r.Uniformity, PersonID: id.Person, RecordedAt: now}
 		if err := store.Create(tx, &row, row.ID); err != nil {
 			return err

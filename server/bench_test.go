@@ -19,8 +19,10 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/demo"
 	"hodos/internal/testdb"
+	"hodos/night"
 	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
@@ -43,7 +45,7 @@ func district(tb testing.TB, s *store.Store, sites, days int) {
 			return err
 		}
 		for _, st := range first {
-			rows := server.StationDays(st.ID, (standin.Station{Latitude: st.Latitude, Seed: st.Seed}).Days(today.AddDate(0, 0, -days+1), today))
+			rows := casework.StationDays(st.ID, (standin.Station{Latitude: st.Latitude, Seed: st.Seed}).Days(today.AddDate(0, 0, -days+1), today))
 			if err := tx.CreateInBatches(rows, 500).Error; err != nil {
 				return err
 			}
@@ -102,8 +104,8 @@ func BenchmarkNight(b *testing.B) {
 			s := testdb.Open(b)
 			district(b, s, size.sites, size.days)
 			ctx := context.Background()
-			jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
-				server.JobOptions{Poll: 20 * time.Millisecond})
+			jobs, err := night.New(night.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
+				night.Options{Poll: 20 * time.Millisecond})
 			require.NoError(b, err)
 			require.NoError(b, jobs.Start(ctx))
 			defer func() { _ = jobs.Stop(ctx) }()

@@ -78,12 +78,20 @@ func TestTheFieldGuideTurnsWithSeasonAndPlace(t *testing.T) {
 	c.must(404, "GET", "/causes?site="+id(), nil, nil)
 
 	var page server.CausePage
-	c.must(200, "GET", "/causes/white-grubs?latitude=40", nil, &page)
+	c.must(200, "GET", "/causes/white-grubs", nil, &page)
 	north := append([]int{}, page.Months...)
 	require.Len(t, north, 12)
 	require.NotEmpty(t, page.Evidence)
 	require.NotEmpty(t, page.Mistaken)
-	c.must(200, "GET", "/causes/white-grubs?latitude=-40", nil, &page)
+	require.False(t, page.South)
+	var sites server.Sites
+	owner := c.w.as("owner")
+	owner.must(200, "GET", "/sites?limit=1", nil, &sites)
+	first := sites.Sites[0]
+	first.Zones, first.ClientName, first.Latitude, first.LinesLocatedOn = nil, "", -40, new(string)
+	owner.must(200, "PUT", "/sites/"+first.ID.String(), first, nil)
+	c.must(200, "GET", "/causes/white-grubs", nil, &page)
+	require.True(t, page.South, "the firm's first site has moved south")
 	for m := range north {
 		require.Equal(t, north[m], page.Months[(m+6)%12])
 	}

@@ -25,7 +25,9 @@ import (
 	"github.com/labstack/echo/v4/middleware"
 
 	"hodos/account"
+	"hodos/casework"
 	"hodos/core/weather"
+	"hodos/night"
 	"hodos/store"
 )
 
@@ -40,20 +42,11 @@ type MovableClock interface {
 	Advance(ctx context.Context, days int) (time.Time, error)
 }
 
-// WeatherService is what a weather service gives for a station. Days are the station's own, oldest first, with hours where they
-// are known; days without a measurement are left out. An error says that it could not be asked: pages then go on with what is
-// there, the watch tries again.
-type WeatherService interface {
-	Days(ctx context.Context, station store.Station, from, to time.Time) ([]weather.Day, error)
-	Forecast(ctx context.Context, station store.Station, today time.Time, days int) ([]weather.Day, error)
-	Normals(ctx context.Context, station store.Station, after time.Time, days int) ([]float64, error)
-}
-
 // Options make a server.
 type Options struct {
 	Store         *store.Store
 	Clock         WorkClock
-	Weather       WeatherService
+	Weather       casework.Service
 	Laboratory    Laboratory // nil: results come in as files only
 	Web           fs.FS      // the built front end; without index.html the server says that it is not built
 	Log           *slog.Logger
@@ -62,7 +55,7 @@ type Options struct {
 	DemoPeople map[string]uuid.UUID
 	DemoFirm   uuid.UUID
 	Now        func() time.Time // real time, for sessions and the audit; nil for time.Now
-	Jobs       *JobOptions      // how Run works the job queue; nil for a server that leaves it to others
+	Jobs       *night.Options   // how Run works the job queue; nil for a server that leaves it to others
 	Mail       account.Mail     // nil: links to set a password are handed over by hand
 	URL        string           // where people reach the application, for letters
 	// Proxies are the networks of the proxies in front: their word for where a request comes from is taken, nobody else's.
@@ -75,11 +68,12 @@ type Options struct {
 type Server struct {
 	store         *store.Store
 	clock         WorkClock
-	weather       WeatherService
+	weather       casework.Service
 	accounts      *account.Book
 	heavy         underWay
 	deadline      time.Duration
 	normalYears   sync.Map // by station: twelve monthly means, asked once
+	known         *casework.Known
 	laboratory    Laboratory
 	log           *slog.Logger
 	api           huma.API
@@ -89,8 +83,11 @@ type Server struct {
 	demo          map[string]uuid.UUID
 	demoFirm      uuid.UUID
 	now           func() time.Time
-	jobs          *Jobs
+	jobs          *night.Jobs
 }
+
+// knownLists is how many stations' days are kept between requests: some 50 MB at most.
+const knownLists = 128
 
 // maxBody is the largest request that is read: a case file with some years of daily weather.
 const maxBody = "8M"
@@ -98,7 +95,7 @@ const maxBody = "8M"
 // New wires the server; it does not listen yet.
 func New(o Options) *Server {
 	s := &Server{store: o.Store, clock: o.Clock, weather: o.Weather, laboratory: o.Laboratory, log: o.Log, web: o.Web,
-		secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now}
+		secureCookies: o.SecureCookies, demo: o.DemoPeople, demoFirm: o.DemoFirm, now: o.Now, known: casework.NewKnown(knownLists)}
 	if s.log == nil {
 		s.log = slog.Default()
 	}
@@ -110,7 +107,7 @@ func New(o Options) *Server {
 	}
 	s.accounts = &account.Book{Store: o.Store, Now: s.now, Log: s.log, Mail: o.Mail, URL: o.URL}
 	if o.Jobs != nil && s.store != nil {
-		jobs, err := NewJobs(Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
+		jobs, err := night.New(night.Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
 		if err != nil {
 			s.log.Error("no jobs are worked here", "error", err)
 		} else {

@@ -21,12 +21,14 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/diagnosis"
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/demo"
 	"hodos/exchange/casefile"
 	"hodos/internal/testdb"
+	"hodos/night"
 	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
@@ -42,7 +44,7 @@ type world struct {
 
 func newWorld(t *testing.T) *world { return newWorldWith(t, demo.Sky{}) }
 
-func newWorldWith(t *testing.T, sky server.WeatherService, changes ...func(*server.Options)) *world {
+func newWorldWith(t *testing.T, sky casework.Service, changes ...func(*server.Options)) *world {
 	t.Helper()
 	s := testdb.Open(t)
 	_, err := demo.Load(context.Background(), s)
@@ -51,7 +53,7 @@ func newWorldWith(t *testing.T, sky server.WeatherService, changes ...func(*serv
 		"assets/a.js": {Data: []byte("1")}}
 	mail := &standin.Mailbox{}
 	o := server.Options{Store: s, Clock: demo.Clock{Store: s}, Weather: sky, Laboratory: standin.Laboratory{},
-		DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelError})), Web: web, Jobs: &server.JobOptions{},
+		DemoPeople: demo.People, DemoFirm: demo.Firm, Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelError})), Web: web, Jobs: &night.Options{},
 		Mail: mail, URL: "https://hodos.example", Proxies: []*net.IPNet{{IP: net.IPv4(127, 0, 0, 0), Mask: net.CIDRMask(8, 32)}}}
 	for _, change := range changes {
 		change(&o)

@@ -45,7 +45,7 @@ type large struct {
 func openLarge(b *testing.B, sites int) *large {
 	b.Helper()
 	owner, app := testdb.New(b)
-	s, err := store.OpenTraced(app, zzTrace{})
+	s, err := store.Open(app)
 	require.NoError(b, err)
 	b.Cleanup(func() { _ = s.Close() })
 	ctx := context.Background()
@@ -152,17 +152,6 @@ func BenchmarkSize(b *testing.B) {
 	}
 	l := openLarge(b, sites)
 	z := l.zones[0]
-	for _, path := range []string{"/me", "/day", "/sites?find=birch", "/visits/" + z.visit + "/zones/" + z.zone + "/scales"} {
-		l.ask(b, 0, "GET", path, nil)
-		fmt.Println(path)
-		zzOn = true
-		l.ask(b, 0, "GET", path, nil)
-		zzOn = false
-	}
-	fmt.Println("tap")
-	zzOn = true
-	l.tap(b, 0, 0)
-	zzOn = false
 	for _, page := range []struct{ name, path string }{{"me", "/me"}, {"day", "/day"}, {"day-mine", "/day?mine=true"}, {"sites", "/sites"},
 		{"sites-found", "/sites?find=birch+ladale"}, {"sites-by-street", "/sites?find=4711"}, {"sites-none", "/sites?find=qqqq"}, {"clients", "/clients?find=kell"},
 		{"site", "/sites/" + z.site}, {"history", "/sites/" + z.site + "/history"}, {"visit", "/visits/" + z.visit},

@@ -15,6 +15,7 @@ import (
 
 	"hodos/core/weather"
 	"hodos/demo"
+	"hodos/night"
 	"hodos/server"
 	"hodos/store"
 )
@@ -31,10 +32,10 @@ func wait(t *testing.T, what string, so func() bool) {
 }
 
 // jobs starts a share of the queue over the world's database, as another server would.
-func (w *world) jobs(ctx context.Context, workers int) *server.Jobs {
+func (w *world) jobs(ctx context.Context, workers int) *night.Jobs {
 	w.t.Helper()
-	j, err := server.NewJobs(server.Watcher{Store: w.store, Weather: demo.Sky{}}, demo.Clock{Store: w.store}, slog.New(slog.DiscardHandler),
-		server.JobOptions{Workers: workers, Poll: 50 * time.Millisecond})
+	j, err := night.New(night.Watcher{Store: w.store, Weather: demo.Sky{}}, demo.Clock{Store: w.store}, slog.New(slog.DiscardHandler),
+		night.Options{Workers: workers, Poll: 50 * time.Millisecond})
 	require.NoError(w.t, err)
 	require.NoError(w.t, j.Start(ctx))
 	w.t.Cleanup(func() {
@@ -117,7 +118,7 @@ func TestTheWatchTellsOnce(t *testing.T) {
 func TestWhatHasNotChangedIsLeftOut(t *testing.T) {
 	w := newWorld(t)
 	ctx := context.Background()
-	watch := server.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
+	watch := night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
 	run := func() (r store.WatchRun) {
 		require.NoError(t, watch.Night(ctx, demo.Start))
 		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error { return tx.Order("started_at DESC").First(&r).Error }))
@@ -175,7 +176,7 @@ func TestServersShareANight(t *testing.T) {
 	}))
 	var asked sync.WaitGroup
 	a, b := w.jobs(ctx, 2), w.jobs(ctx, 2)
-	for _, j := range []*server.Jobs{a, b} {
+	for _, j := range []*night.Jobs{a, b} {
 		asked.Go(func() {
 			_, err := j.Ask(ctx, demo.Start, nil)
 			require.NoError(t, err)
@@ -238,8 +239,8 @@ func TestServersShareANight(t *testing.T) {
 func TestAPartIsDoneWithItsJobOrNotAtAll(t *testing.T) {
 	w := newWorld(t)
 	ctx := context.Background()
-	watch := server.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
-	var parts []server.Part
+	watch := night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
+	var parts []night.Part
 	require.NoError(t, w.store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
 		parts, err = watch.Plan(ctx, tx, demo.Start.AddDate(0, 0, 3), "", nil)
 		return err
@@ -298,7 +299,7 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	w := newWorld(t)
 	ctx := context.Background()
 	service := &faulty{}
-	watch := server.Watcher{Store: w.store, Weather: service, Now: time.Now}
+	watch := night.Watcher{Store: w.store, Weather: service, Now: time.Now}
 	newest := func() (day string) {
 		require.NoError(t, w.store.Shared(ctx).Raw("SELECT max(day)::text FROM station_days").Scan(&day).Error)
 		return day
@@ -324,7 +325,7 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	require.Zero(t, gaps)
 
 	// a station that has fallen silent is told of, once for its silence
-	mute := server.Watcher{Store: w.store, Now: time.Now}
+	mute := night.Watcher{Store: w.store, Now: time.Now}
 	silent := func() (n int64) {
 		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
 			return tx.Model(&store.WatchNotice{}).Where("kind = 'silent' AND ended_on IS NULL").Count(&n).Error

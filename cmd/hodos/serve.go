@@ -21,6 +21,7 @@ import (
 
 	"hodos/account"
 	"hodos/demo"
+	"hodos/night"
 	"hodos/server"
 	"hodos/standin"
 	"hodos/store"
@@ -42,8 +43,8 @@ func setting(name, otherwise string) string {
 }
 
 // jobOptions reads how this server works the job queue.
-func jobOptions() (*server.JobOptions, error) {
-	o := &server.JobOptions{}
+func jobOptions() (*night.Options, error) {
+	o := &night.Options{}
 	if text := os.Getenv("HODOS_JOB_RESCUE"); text != "" {
 		d, err := time.ParseDuration(text)
 		if err != nil || d < time.Second {

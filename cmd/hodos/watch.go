@@ -9,7 +9,9 @@ import (
 	"os"
 	"time"
 
+	"hodos/casework"
 	"hodos/demo"
+	"hodos/night"
 	"hodos/server"
 	"hodos/store"
 )
@@ -34,7 +36,7 @@ func watchNow(args []string) error {
 	}
 	defer s.Close()
 	var clock server.WorkClock = wallClock{}
-	var weather server.WeatherService
+	var weather casework.Service
 	var simulated int64
 	if err := s.Shared(ctx).Model(&store.Clock{}).Count(&simulated).Error; err != nil {
 		return err
@@ -51,7 +53,7 @@ func watchNow(args []string) error {
 			return refused{fmt.Errorf("--day: %q is not a day (YYYY-MM-DD)", *text)}
 		}
 	}
-	jobs, err := server.NewJobs(server.Watcher{Store: s, Weather: weather}, clock,
+	jobs, err := night.New(night.Watcher{Store: s, Weather: weather}, clock,
 		slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), *options)
 	if err != nil {
 		return err

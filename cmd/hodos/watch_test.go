@@ -15,7 +15,7 @@ import (
 
 	"hodos/demo"
 	"hodos/internal/testdb"
-	"hodos/server"
+	"hodos/night"
 	"hodos/store"
 )
 
@@ -48,7 +48,7 @@ func TestWatchFromTheCommandLine(t *testing.T) {
 func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 	s, env := demoDatabase(t)
 	ctx := context.Background()
-	night := demo.Start.AddDate(0, 0, 1)
+	evening := demo.Start.AddDate(0, 0, 1)
 	_, err := demo.Clock{Store: s}.Advance(ctx, 1)
 	require.NoError(t, err)
 
@@ -64,7 +64,7 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 		})
 	}()
 	<-held
-	worker := exec.Command(os.Args[0], "watch", "--day", night.Format(time.DateOnly))
+	worker := exec.Command(os.Args[0], "watch", "--day", evening.Format(time.DateOnly))
 	worker.Env = append(append(os.Environ(), "HODOS_TEST_AS_PROGRAM=1", "HODOS_JOB_RESCUE=120s"), env...)
 	require.NoError(t, worker.Start())
 	t.Cleanup(func() { _ = worker.Process.Kill(); _ = worker.Wait() })
@@ -104,9 +104,9 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 		}))
 		return n
 	}
-	notices = count("seen_on = ?", night)
-	other, err := server.NewJobs(server.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
-		server.JobOptions{Rescue: 2 * time.Second, Poll: 50 * time.Millisecond})
+	notices = count("seen_on = ?", evening)
+	other, err := night.New(night.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
+		night.Options{Rescue: 2 * time.Second, Poll: 50 * time.Millisecond})
 	require.NoError(t, err)
 	require.NoError(t, other.Start(ctx))
 	t.Cleanup(func() { _ = other.Stop(ctx) })
@@ -124,20 +124,20 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 			require.Equal(t, 1, j.Errors, "the first try is on record as lost")
 		}
 	}
-	require.Greater(t, count("seen_on = ?", night), notices, "nothing of the first try was there")
+	require.Greater(t, count("seen_on = ?", evening), notices, "nothing of the first try was there")
 	var run store.WatchRun
 	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
 		return tx.Where("day = ?",
-			night).Order("started_at").First(&run).Error
+			evening).Order("started_at").First(&run).Error
 	}))
 	require.Equal(t, run.Parts, run.PartsDone, "each part was counted once")
 	require.Equal(t, run.Sites, run.SitesDone)
 	require.NotNil(t, run.FinishedAt)
 	var told int64 // the other server may have put in a round of its own for the same day
 	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
-		return tx.Raw("SELECT sum(told) FROM watch_runs WHERE day = ?", night).Scan(&told).Error
+		return tx.Raw("SELECT sum(told) FROM watch_runs WHERE day = ?", evening).Scan(&told).Error
 	}))
-	require.Equal(t, told, count("told_on = ?", night), "what was told is there once")
+	require.Equal(t, told, count("told_on = ?", evening), "what was told is there once")
 	var twice int64
 	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
 		return tx.Raw("SELECT count(*) FROM (SELECT 1 FROM watch_notices WHERE ended_on IS NULL GROUP BY zone_id, kind, subject HAVING count(*) > 1) AS d").Scan(&twice).Error

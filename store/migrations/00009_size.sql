@@ -46,14 +46,17 @@ ALTER TABLE sites NO FORCE ROW LEVEL SECURITY;
 UPDATE sites SET name = name;
 ALTER TABLE sites FORCE ROW LEVEL SECURITY;
 
--- The same answer as before, its plan kept between calls: every request asks it.
+-- Who is behind a session and what every page asks of person and firm, in one question whose plan is kept between calls.
 DROP FUNCTION session_person(bytea, interval);
 -- +goose StatementBegin
 CREATE FUNCTION session_person(hash bytea, idle interval)
-  RETURNS TABLE (id uuid, firm_id uuid, person_id uuid, csrf text, name text, role text, seen_at timestamptz, must_enrol boolean)
+  RETURNS TABLE (id uuid, firm_id uuid, person_id uuid, csrf text, name text, role text, seen_at timestamptz, must_enrol boolean, email text,
+    totp_on boolean, licence_until date, firm text, country text, currency text, date_form text, unit_system text, firm_units text)
   LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = pg_catalog, public, pg_temp AS $$
 BEGIN
-  RETURN QUERY SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on
+  RETURN QUERY SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on,
+      p.email, p.totp_on, p.licence_until, f.name, f.country, f.currency, coalesce(nullif(p.date_form, ''), f.date_form),
+      coalesce(nullif(p.unit_system, ''), f.unit_system), f.unit_system
     FROM sessions s JOIN people p ON p.id = s.person_id AND p.active JOIN firms f ON f.id = s.firm_id
     WHERE s.token_hash = hash AND s.expires_at > now() AND s.seen_at > now() - idle;
 END $$;

@@ -97,10 +97,10 @@ export const useLikely = (month: number, site: string) =>
     queryKey: ['likely', month, site],
     queryFn: () => got(api.GET('/causes', { params: { query: site ? { month, site } : { month } } })),
   })
-export const useCause = (id: string, latitude: number) =>
+export const useCause = (id: string) =>
   useQuery({
-    queryKey: ['cause', id, latitude],
-    queryFn: () => got(api.GET('/causes/{id}', { params: { path: { id }, query: { latitude } } })),
+    queryKey: ['cause', id],
+    queryFn: () => got(api.GET('/causes/{id}', { params: { path: { id } } })),
   })
 
 export interface Words {

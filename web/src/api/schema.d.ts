@@ -1600,12 +1600,14 @@ export interface components {
             /** @description from where checking and acting pay, by the firm's prices, for 60 m² */
             marks?: components["schemas"]["Marks"];
             mistaken: string[];
-            /** @description 0 to 9 for January to December, turned to the hemisphere asked for */
+            /** @description 0 to 9 for January to December, as the firm's own hemisphere has them */
             months: number[];
             /** @description what it draws on the lawn, from the same tables */
             patterns: components["schemas"]["Shown"][];
             proof: string;
             signature: string;
+            /** @description the firm works south of the equator */
+            south: boolean;
             turf: string;
             when: string;
         };
@@ -2055,11 +2057,6 @@ export interface components {
             email: string;
             firm: string;
             firm_id: string;
-            /**
-             * Format: double
-             * @description where the firm works: of its first site, or the usual one
-             */
-            latitude: number;
             /** Format: date */
             licence_until?: string;
             /** @description the firm wants a second factor first; nothing else is open */
@@ -3126,9 +3123,7 @@ export interface operations {
     };
     "get-cause": {
         parameters: {
-            query?: {
-                latitude?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;

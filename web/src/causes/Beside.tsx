@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useParams } from 'react-router'
 import { api, got } from '../api/client'
-import { useCause, useMe, useWords } from '../api/queries'
+import { useCause, useWords } from '../api/queries'
 import { ApartTable } from '../scales/Apart'
 import { FamilyMark } from '../scales/Family'
 import { Busy, Problem } from '../Shell'
@@ -14,9 +14,8 @@ export default function Beside() {
   const { cause = '', other = '' } = useParams()
   const navigate = useNavigate()
   const words = useWords()
-  const latitude = useMe().data?.latitude ?? 38
-  const a = useCause(cause, latitude)
-  const b = useCause(other, latitude)
+  const a = useCause(cause)
+  const b = useCause(other)
   const checks = useQuery({
     queryKey: ['compare', cause, other],
     queryFn: () => got(api.GET('/causes/{id}/apart/{other}', { params: { path: { id: cause, other } } })),
@@ -78,7 +77,7 @@ export default function Beside() {
       <div className="beside-two">
         {[a.data, b.data].map((c) => (
           <section key={c.id} aria-label={`${c.label} through the year`}>
-            <Year months={c.months} south={latitude < 0} />
+            <Year months={c.months} south={c.south} />
           </section>
         ))}
       </div>

@@ -31,8 +31,7 @@ export default function CausePage() {
   const { cause = '' } = useParams()
   const words = useWords()
   const me = useMe().data
-  const latitude = me?.latitude ?? 38
-  const page = useCause(cause, latitude)
+  const page = useCause(cause)
   if (page.isError) return <Problem error={page.error} />
   if (!page.data || !words || !me) return <Busy what="the page" />
   const c = page.data
@@ -65,7 +64,7 @@ export default function CausePage() {
           </dl>
         </div>
         <div>
-          <Year months={c.months} south={latitude < 0} />
+          <Year months={c.months} south={c.south} />
           {c.mistaken.length > 0 && (
             <section className="mistaken">
               <h2>Mistaken for</h2>

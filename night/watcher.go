@@ -1,4 +1,6 @@
-package server
+// Package night looks at the zones of all firms by night and works the queue that all servers of a database share. It is the only room
+// that knows the queue.
+package night
 
 import (
 	"bytes"
@@ -10,6 +12,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/casework"
 	"hodos/core/units"
 	"hodos/core/watch"
 	"hodos/store"
@@ -18,7 +21,7 @@ import (
 // Watcher looks at the zones of all firms by night and writes down what is to be told of them (docs/decisions/0011).
 type Watcher struct {
 	Store   *store.Store
-	Weather WeatherService   // nil: no forecast
+	Weather casework.Service // nil: no forecast
 	Now     func() time.Time // real time
 }
 
@@ -67,7 +70,7 @@ func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, round str
 		}
 		run.Sites += r.Sites
 		run.Parts++
-		parts = append(parts, Part{round, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, day.Format(dateOnly)})
+		parts = append(parts, Part{round, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, day.Format(time.DateOnly)})
 	}
 	for _, run := range order {
 		if err := tx.Exec("SELECT set_config('app.firm', ?, true)", run.FirmID.String()).Error; err != nil {
@@ -83,7 +86,7 @@ func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, round str
 // Part looks at the sites of one part and writes what it saw, all in one transaction; with is called last in it, so that a
 // job is done in the same moment as its work, or not at all.
 func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error) error {
-	day, err := time.Parse(dateOnly, p.Day)
+	day, err := time.Parse(time.DateOnly, p.Day)
 	if err != nil {
 		return fmt.Errorf("day %q: %w", p.Day, err)
 	}
@@ -139,7 +142,7 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 		return sum, err
 	}
 	if len(answer.days) > 0 {
-		if err := tx.Clauses(newer).CreateInBatches(StationDays(*p.Station, answer.days), 500).Error; err != nil {
+		if err := tx.Clauses(casework.Newer).CreateInBatches(casework.StationDays(*p.Station, answer.days), 500).Error; err != nil {
 			return sum, err
 		}
 	}
@@ -147,17 +150,17 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 	if err != nil {
 		return sum, err
 	}
-	at, err := stationAt(tx, p.Station, answer.forecast, day)
+	at, err := casework.StationAt(tx, p.Station, answer.forecast, day)
 	if err != nil {
 		return sum, err
 	}
-	at.normals = answer.normals
-	all, err := zonesOn(tx, sites, zones, at, day)
+	at.Normals = answer.normals
+	all, err := casework.ZonesOn(tx, sites, zones, at, day)
 	if err != nil {
 		return sum, err
 	}
 	var standing []store.WatchNotice
-	if err := tx.Where("zone_id IN ? AND ended_on IS NULL", zoneKeys(zones)).Order("id").Find(&standing).Error; err != nil {
+	if err := tx.Where("zone_id IN ? AND ended_on IS NULL", casework.ZoneKeys(zones)).Order("id").Find(&standing).Error; err != nil {
 		return sum, err
 	}
 	of := map[uuid.UUID][]store.WatchNotice{}
@@ -171,8 +174,8 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 	for i := range all {
 		z := &all[i]
 		sum.zones++
-		m := marks[z.zone.ID]
-		if bytes.Equal(m.MadeFrom, z.madeFrom) {
+		m := marks[z.Zone.ID]
+		if bytes.Equal(m.MadeFrom, z.MadeFrom) {
 			sum.unchanged++
 			continue
 		}
@@ -180,33 +183,25 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 			sum.unchanged++ // somebody has looked at a later day already
 			continue
 		}
-		if err := z.weather(); err != nil {
+		if err := z.Weather(); err != nil {
 			return sum, err
 		}
-		now := watch.Look(watch.Zone{Case: z.c, Had: z.had}, units.In(firm.UnitSystem))
-		told, ended, err := write(tx, z.zone, of[z.zone.ID], now, day)
+		now := watch.Look(watch.Zone{Case: z.Case, Had: z.Had}, units.In(firm.UnitSystem))
+		told, ended, err := write(tx, z.Zone, of[z.Zone.ID], now, day)
 		if err != nil {
 			return sum, err
 		}
 		sum.told, sum.ended = sum.told+told, sum.ended+ended
-		if err := tx.Model(&store.WatchZone{}).Where("zone_id = ?", z.zone.ID).Updates(map[string]any{"day": day,
-			"made_from": z.madeFrom}).Error; err != nil {
+		if err := tx.Model(&store.WatchZone{}).Where("zone_id = ?", z.Zone.ID).Updates(map[string]any{"day": day,
+			"made_from": z.MadeFrom}).Error; err != nil {
 			return sum, err
 		}
 	}
 	return sum, nil
 }
 
-func zoneKeys(zones []store.Zone) []uuid.UUID {
-	out := make([]uuid.UUID, len(zones))
-	for i, z := range zones {
-		out[i] = z.ID
-	}
-	return out
-}
-
-// lockZones makes the rows of the zones where they are missing and holds them until the transaction ends, in one order, so
-// that two runs over the same zones follow each other.
+// lockZones makes the rows of the zones where they are missing and holds them until the transaction ends, in one order, so that two runs
+// over the same zones follow each other.
 func lockZones(tx *gorm.DB, zones []store.Zone, day time.Time) (map[uuid.UUID]store.WatchZone, error) {
 	out := map[uuid.UUID]store.WatchZone{}
 	if len(zones) == 0 {
@@ -221,7 +216,7 @@ func lockZones(tx *gorm.DB, zones []store.Zone, day time.Time) (map[uuid.UUID]st
 	}
 	rows = nil
 	if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("zone_id IN ?",
-		zoneKeys(zones)).Order("zone_id").Find(&rows).Error; err != nil {
+		casework.ZoneKeys(zones)).Order("zone_id").Find(&rows).Error; err != nil {
 		return nil, err
 	}
 	for _, r := range rows {

@@ -1,4 +1,4 @@
-package server
+package casework
 
 import (
 	"crypto/sha256"
@@ -16,26 +16,26 @@ import (
 	"hodos/store"
 )
 
-// zoneNow is a zone as it stands on a day without a visit: its case, what it has had, and the sum of everything that it
+// ZoneNow is a zone as it stands on a day without a visit: its case, what it has had, and the sum of everything that it
 // was made from.
-type zoneNow struct {
-	zone     store.Zone
-	site     store.Site
-	c        evidence.Case
-	had      map[string]bool
-	madeFrom []byte
+type ZoneNow struct {
+	Zone     store.Zone
+	Site     store.Site
+	Case     evidence.Case
+	Had      map[string]bool
+	MadeFrom []byte
 	own      []store.SiteDay
 	water    givenWater
-	at       stationSky
+	at       StationSky
 }
 
-// weather puts the days onto the case: the station's under what was measured on site, with the water that was given.
-func (z *zoneNow) weather() error {
+// Weather puts the days onto the case: the station's under what was measured on site, with the water that was given.
+func (z *ZoneNow) Weather() error {
 	days, err := z.at.read()
-	z.c.Weather = onSite(append([]weather.Day(nil), days...), z.own)
-	z.c.Forecast = append([]weather.Day(nil), z.at.forecast...)
-	z.c.Lawn.Normals = z.at.normals
-	z.water.onto(z.c.Weather)
+	z.Case.Weather = onSite(append([]weather.Day(nil), days...), z.own)
+	z.Case.Forecast = append([]weather.Day(nil), z.at.Forecast...)
+	z.Case.Lawn.Normals = z.at.Normals
+	z.water.onto(z.Case.Weather)
 	return err
 }
 
@@ -46,17 +46,17 @@ var (
 	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
 )
 
-// zonesOn puts together what is known of some zones on a day but for their weather, with six questions to the database however
+// ZonesOn puts together what is known of some zones on a day but for their weather, with six questions to the database however
 // many they are. The zones belong to the sites, and the sites to one station.
-func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky, day time.Time) ([]zoneNow, error) {
-	keys := zoneKeys(zones)
+func ZonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at StationSky, day time.Time) ([]ZoneNow, error) {
+	keys := ZoneKeys(zones)
 	siteAt := map[uuid.UUID]store.Site{}
 	siteKeys := make([]uuid.UUID, len(sites))
 	for i, s := range sites {
 		siteAt[s.ID], siteKeys[i] = s, s.ID
 	}
 	var own []store.SiteDay
-	if err := tx.Where("site_id IN ? AND day > ? AND day <= ?", siteKeys, day.AddDate(0, 0, -weatherDays),
+	if err := tx.Where("site_id IN ? AND day > ? AND day <= ?", siteKeys, day.AddDate(0, 0, -WeatherDays),
 		day).Order("site_id, day").Find(&own).Error; err != nil {
 		return nil, err
 	}
@@ -81,7 +81,7 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 		ORDER BY zone_id, leading_cause`,
 		keys,
 		day,
-		day.AddDate(0, 0, -historyDays),
+		day.AddDate(0, 0, -HistoryDays),
 	).Scan(
 		&former,
 	).Error; err != nil {
@@ -103,25 +103,25 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 			sums[s.ID] = h.Sum(nil)
 		}
 	}
-	out := make([]zoneNow, 0, len(zones))
+	out := make([]ZoneNow, 0, len(zones))
 	for _, z := range zones {
 		site := siteAt[z.SiteID]
-		n := zoneNow{zone: z, site: site, c: zoneCase(z, site, day), had: map[string]bool{}, own: ownOf[site.ID], water: water[z.ID], at: at}
-		n.c.Findings, n.c.Earlier = answers[z.ID].lasting, answers[z.ID].earlier
-		if n.c.Findings == nil {
-			n.c.Findings = map[string]knowledge.Value{}
+		n := ZoneNow{Zone: z, Site: site, Case: zoneCase(z, site, day), Had: map[string]bool{}, own: ownOf[site.ID], water: water[z.ID], at: at}
+		n.Case.Findings, n.Case.Earlier = answers[z.ID].lasting, answers[z.ID].earlier
+		if n.Case.Findings == nil {
+			n.Case.Findings = map[string]knowledge.Value{}
 		}
 		for _, t := range water[z.ID].records {
-			n.c.Treatments = append(n.c.Treatments, evidence.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
+			n.Case.Treatments = append(n.Case.Treatments, evidence.Treatment{Date: t.AppliedOn.UTC(), Action: t.Action, WMM: t.WaterMM})
 		}
 		for _, cause := range had[z.ID] {
-			n.had[cause] = true
+			n.Had[cause] = true
 		}
 		newest := at.newest
 		if own := ownOf[site.ID]; len(own) > 0 && own[len(own)-1].Day.After(newest) {
 			newest = own[len(own)-1].Day.UTC()
 		}
-		if n.madeFrom, err = sumOf(sums[site.ID], n, water[z.ID], day.Sub(newest) > watch.SilentAfter*24*time.Hour); err != nil {
+		if n.MadeFrom, err = sumOf(sums[site.ID], n, water[z.ID], day.Sub(newest) > watch.SilentAfter*24*time.Hour); err != nil {
 			return nil, err
 		}
 		out = append(out, n)
@@ -131,16 +131,16 @@ func zonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at stationSky,
 
 // sumOf sums up everything that a look at a zone is made from. The day is not part of it: without anything new nothing new is
 // seen, but for the silence itself.
-func sumOf(sky []byte, n zoneNow, water givenWater, silent bool) ([]byte, error) {
+func sumOf(sky []byte, n ZoneNow, water givenWater, silent bool) ([]byte, error) {
 	h := sha256.New()
 	_, _ = h.Write(sky)
 	plain := map[string]any{}
-	for id, v := range n.c.Findings {
+	for id, v := range n.Case.Findings {
 		plain[id] = v.Plain()
 	}
 	err := json.NewEncoder(h).Encode(map[string]any{
-		"knowledge": knowledge.Knowledge, "zone": n.zone, "latitude": n.site.Latitude, "findings": plain, "earlier": n.c.Earlier, "had": n.had,
-		"silent": silent, "given": water.given, "since": water.since, "treatments": n.c.Treatments,
+		"knowledge": knowledge.Knowledge, "zone": n.Zone, "latitude": n.Site.Latitude, "findings": plain, "earlier": n.Case.Earlier, "had": n.Had,
+		"silent": silent, "given": water.given, "since": water.since, "treatments": n.Case.Treatments,
 	})
 	return h.Sum(nil), err
 }
@@ -158,7 +158,7 @@ func (g givenWater) onto(days []weather.Day) {
 		if g.since != nil && !days[i].Date.Before(g.since.UTC()) {
 			days[i].Irrigation = new(float64)
 		}
-		if mm, ok := g.given[days[i].Date.Format(dateOnly)]; ok {
+		if mm, ok := g.given[days[i].Date.Format(time.DateOnly)]; ok {
 			days[i].Irrigation = &mm
 		}
 	}
@@ -166,7 +166,7 @@ func (g givenWater) onto(days []weather.Day) {
 
 // waterOf reads what zones were given up to a day: by the log of waterings and by the treatments on record.
 func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]givenWater, error) {
-	from := day.AddDate(0, 0, -weatherDays)
+	from := day.AddDate(0, 0, -WeatherDays)
 	var log []store.ZoneWatering
 	if err := tx.Where("zone_id IN ? AND day <= ?", zones, day).Order("zone_id, day").Find(&log).Error; err != nil {
 		return nil, err
@@ -190,14 +190,14 @@ func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]given
 			first := x.Day
 			g.since = &first
 		}
-		g.given[x.Day.Format(dateOnly)] += x.MM
+		g.given[x.Day.Format(time.DateOnly)] += x.MM
 		out[x.ZoneID] = g
 	}
 	for _, r := range store.Standing(records) {
 		g := of(r.ZoneID)
 		g.records = append(g.records, r)
 		if r.WaterMM != nil && *r.WaterMM > 0 {
-			g.given[r.AppliedOn.Format(dateOnly)] += *r.WaterMM
+			g.given[r.AppliedOn.Format(time.DateOnly)] += *r.WaterMM
 		}
 		out[r.ZoneID] = g
 	}
@@ -220,7 +220,7 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 	}
 	if err := tx.Raw(`SELECT a.zone_id, a.visit_id, a.finding, a.value, v.started_on FROM answers a JOIN visits v ON v.id = a.visit_id
 		WHERE a.zone_id IN ? AND a.spot = 'worst' AND a.finding IN ? AND v.started_on > ? AND v.started_on <= ? ORDER BY v.started_on, a.seq`,
-		zones, slices.Concat(lasting, readings), day.AddDate(0, 0, -weatherDays), day).Scan(&rows).Error; err != nil {
+		zones, slices.Concat(lasting, readings), day.AddDate(0, 0, -WeatherDays), day).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := map[uuid.UUID]groundNow{}
@@ -239,7 +239,7 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 		out[r.ZoneID] = g
 	}
 	var read []store.Reading
-	if err := tx.Table("standing_readings").Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -weatherDays),
+	if err := tx.Table("standing_readings").Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -WeatherDays),
 		day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
 		return nil, err
 	}
@@ -286,4 +286,47 @@ func valueOf(finding string, value store.JSON) (knowledge.Value, bool) {
 	}
 	v, err := knowledge.ValueOf(f, plain)
 	return v, err == nil
+}
+
+// ZoneKeys are the keys of some zones, in their order.
+func ZoneKeys(zones []store.Zone) []uuid.UUID {
+	keys := make([]uuid.UUID, len(zones))
+	for i, z := range zones {
+		keys[i] = z.ID
+	}
+	return keys
+}
+
+// Place is a zone, the site it is part of, and the site's station; nil where it has none.
+type Place struct {
+	Zone    store.Zone
+	Site    store.Site
+	Station *store.Station
+}
+
+// ReadPlace finds where a zone is.
+func ReadPlace(tx *gorm.DB, zone uuid.UUID) (p Place, err error) {
+	if err := tx.First(&p.Zone, "id = ?", zone).Error; err != nil {
+		return p, err
+	}
+	if err := tx.First(&p.Site, "id = ?", p.Zone.SiteID).Error; err != nil || p.Site.StationID == nil {
+		return p, err
+	}
+	p.Station = &store.Station{}
+	return p, tx.First(p.Station, "id = ?", *p.Site.StationID).Error
+}
+
+// ReadZone reads one zone on a day without a visit, its weather on it.
+func ReadZone(tx *gorm.DB, p Place, forecast []weather.Day, normals []float64, day time.Time) (evidence.Case, error) {
+	at, err := StationAt(tx, p.Site.StationID, forecast, day)
+	if err != nil {
+		return evidence.Case{}, err
+	}
+	at.Normals = normals
+	found, err := ZonesOn(tx, []store.Site{p.Site}, []store.Zone{p.Zone}, at, day)
+	if err != nil {
+		return evidence.Case{}, err
+	}
+	err = found[0].Weather()
+	return found[0].Case, err
 }

@@ -1,7 +1,6 @@
-package server
+package casework
 
 import (
-	"context"
 	"crypto/sha256"
 	"encoding/binary"
 	"fmt"
@@ -18,20 +17,20 @@ import (
 	"hodos/store"
 )
 
-// stationSky is the weather of a station with its forecast. The days are read when they are first asked for: the sum tells
+// StationSky is the weather of a station with its forecast. The days are read when they are first asked for: the sum tells
 // without them whether anything has changed.
-type stationSky struct {
+type StationSky struct {
 	station  *store.Station
-	forecast []weather.Day
-	normals  []float64 // of the air by month, °C
+	Forecast []weather.Day
+	Normals  []float64 // of the air by month, °C
 	newest   time.Time // day that the station has; zero for none
 	sum      []byte
 	read     func() ([]weather.Day, error)
 }
 
-// stationAt stands for the weather of a station and what is forecast for it, for all the sites that share it.
-func stationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time) (stationSky, error) {
-	out := stationSky{forecast: forecast, read: func() ([]weather.Day, error) { return nil, nil }}
+// StationAt stands for the weather of a station and what is forecast for it, for all the sites that share it.
+func StationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time) (StationSky, error) {
+	out := StationSky{Forecast: forecast, read: func() ([]weather.Day, error) { return nil, nil }}
 	h := sha256.New()
 	if id != nil {
 		out.station = &store.Station{}
@@ -51,57 +50,20 @@ func stationAt(tx *gorm.DB, id *uuid.UUID, forecast []weather.Day, day time.Time
 				return days, nil
 			}
 			var rows []store.StationDay
-			err := tx.Where("station_id = ? AND day > ? AND day <= ?", *id, day.AddDate(0, 0, -weatherDays), day).Order("day").Find(&rows).Error
-			days = weatherOf(rows)
+			err := tx.Where("station_id = ? AND day > ? AND day <= ?", *id, day.AddDate(0, 0, -WeatherDays), day).Order("day").Find(&rows).Error
+			days = DaysOf(rows)
 			return days, err
 		}
 		_, _ = fmt.Fprintf(h, "%s %d", out.station.ID, out.station.Revision)
 	}
-	sumDays(h, out.forecast)
+	sumDays(h, out.Forecast)
 	out.sum = h.Sum(nil)
 	return out, nil
 }
 
-// serviceAnswer is what the weather service says of a station on a day.
-type serviceAnswer struct {
-	days, forecast []weather.Day
-	normals        []float64
-}
-
-// ask asks the weather service, before any transaction is open: what it has since the station's newest day, the last two days
-// again, because they are often corrected, and the forecast.
-func (w Watcher) ask(ctx context.Context, id *uuid.UUID, day time.Time) (out serviceAnswer, err error) {
-	if id == nil || w.Weather == nil {
-		return out, nil
-	}
-	tx := w.Store.Shared(ctx)
-	var station store.Station
-	if err := tx.First(&station, "id = ?", *id).Error; err != nil {
-		return out, err
-	}
-	var newest struct{ Day *time.Time }
-	if err := tx.Raw("SELECT max(day) AS day FROM station_days WHERE station_id = ? AND day <= ?", *id, day).Scan(&newest).Error; err != nil {
-		return out, err
-	}
-	from := day.AddDate(0, 0, 1-weatherDays)
-	if newest.Day != nil && newest.Day.After(from) {
-		from = newest.Day.UTC().AddDate(0, 0, -1)
-	}
-	if out.days, err = w.Weather.Days(ctx, station, from, day); err != nil {
-		return out, fmt.Errorf("weather of %s: %w", station.Name, err)
-	}
-	if out.forecast, err = w.Weather.Forecast(ctx, station, day, forecastDays); err != nil {
-		return out, fmt.Errorf("forecast of %s: %w", station.Name, err)
-	}
-	if out.normals, err = normalYear(ctx, w.Weather, station); err != nil {
-		return out, fmt.Errorf("normals of %s: %w", station.Name, err)
-	}
-	return out, nil
-}
-
-// newer puts what a service says of a day in the place of what it said before, where it is not the same: days that say the
+// Newer puts what a service says of a day in the place of what it said before, where it is not the same: days that say the
 // same are not touched, so that the station counts as unchanged.
-var newer = func() clause.OnConflict {
+var Newer = func() clause.OnConflict {
 	columns := []string{"tmin_c", "tmax_c", "rain_mm", "rh_mean", "wind_ms", "snow_cm", "solar_mj_m2", "hours"}
 	var was, is []string
 	for _, c := range columns {

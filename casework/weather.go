@@ -1,10 +1,9 @@
-package server
+package casework
 
 import (
 	"math"
 	"time"
 
-	"github.com/google/uuid"
 	"gorm.io/gorm"
 
 	"hodos/core/weather"
@@ -39,7 +38,8 @@ func FloatsOf(h *weather.Hours) store.Floats {
 	return f
 }
 
-func weatherOf(days []store.StationDay) []weather.Day {
+// DaysOf makes days of a station's rows.
+func DaysOf(days []store.StationDay) []weather.Day {
 	out := make([]weather.Day, len(days))
 	for i, d := range days {
 		out[i] = weather.Day{Date: d.Day.UTC(), TMin: d.TMin, TMax: d.TMax, Rain: d.Rain, RH: d.RH, Wind: d.Wind, Snow: d.Snow, Solar: d.Solar,
@@ -99,36 +99,38 @@ func onSite(days []weather.Day, own []store.SiteDay) []weather.Day {
 	return days
 }
 
-// watered adds what the zone was given: by the log of waterings and by the treatments on record.
-func watered(tx *gorm.DB, zone uuid.UUID, days []weather.Day) error {
-	if len(days) == 0 {
-		return nil
-	}
-	water, err := waterOf(tx, []uuid.UUID{zone}, days[len(days)-1].Date)
-	water[zone].onto(days)
-	return err
-}
-
-// daily leaves the hours out: a diagnosis is made from what its case file carries, so that the file gives the same answer.
-func daily(days []weather.Day) {
+// Daily leaves the hours out: a diagnosis is made from what its case file carries, so that the file gives the same answer.
+func Daily(days []weather.Day) {
 	for i := range days {
 		days[i].Hours = nil
 	}
 }
 
-// weatherAt is a site's weather: the station's days under what was measured on site.
-func weatherAt(tx *gorm.DB, site store.Site, from, to time.Time) ([]weather.Day, error) {
+// WeatherAt is a site's weather after one day up to another: the station's days under what was measured on site. station is nil where
+// the site has none.
+func WeatherAt(tx *gorm.DB, known *Known, site store.Site, station *store.Station, from, to time.Time) ([]weather.Day, error) {
 	var days []weather.Day
-	if site.StationID != nil {
-		var rows []store.StationDay
-		if err := tx.Where("station_id = ? AND day > ? AND day <= ?", *site.StationID, from, to).Order("day").Find(&rows).Error; err != nil {
+	if station != nil {
+		var err error
+		if days, err = known.days(tx, *station, from, to); err != nil {
 			return nil, err
 		}
-		days = weatherOf(rows)
 	}
 	var own []store.SiteDay
 	if err := tx.Where("site_id = ? AND day > ? AND day <= ?", site.ID, from, to).Order("day").Find(&own).Error; err != nil {
 		return nil, err
 	}
 	return onSite(days, own), nil
+}
+
+// SiteWeather is all there is of a site's weather up to a day.
+func SiteWeather(tx *gorm.DB, site store.Site, day time.Time) ([]weather.Day, error) {
+	var station *store.Station
+	if site.StationID != nil {
+		station = &store.Station{}
+		if err := tx.First(station, "id = ?", *site.StationID).Error; err != nil {
+			return nil, err
+		}
+	}
+	return WeatherAt(tx, nil, site, station, day.AddDate(-100, 0, 0), day)
 }

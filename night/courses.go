@@ -1,9 +1,11 @@
-package server
+package night
 
 import (
 	"context"
-	"log/slog"
+	"fmt"
 	"time"
+
+	"hodos/casework"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
@@ -25,17 +27,21 @@ func (w Watcher) courses(ctx context.Context, p Part, day time.Time) error {
 	}); err != nil {
 		return err
 	}
-	s := &Server{store: w.Store, weather: w.Weather, log: slog.New(slog.DiscardHandler)}
 	for _, b := range behind {
-		var rows courseRows
+		var c casework.Course
 		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) (err error) {
-			rows, err = readCourse(tx, b.ZoneID, day)
+			c, err = casework.ReadCourse(tx, b.ZoneID, day)
 			return err
 		}); err != nil {
 			return err
 		}
-		course := rows.worked(s.normalsFrom(ctx, rows))
-		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error { return keepCourse(tx, p.Firm, course, b.Last) }); err != nil {
+		normals, err := c.NormalsFrom(ctx, w.Weather)
+		if err != nil {
+			return fmt.Errorf("normals of %s: %w", c.Station.Name, err)
+		}
+		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
+			return casework.KeepCourse(tx, c.Zone, c.Judge(normals), b.Last)
+		}); err != nil {
 			return err
 		}
 	}

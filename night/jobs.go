@@ -1,4 +1,4 @@
-package server
+package night
 
 import (
 	"context"
@@ -17,17 +17,22 @@ import (
 	"hodos/store"
 )
 
+// Clock is the clock that work runs on.
+type Clock interface {
+	Today(ctx context.Context) (time.Time, error)
+}
+
 // Jobs work the queue that all servers of a database share. Jobs run on real time; the day that a night is about is that of
 // the work clock.
 type Jobs struct {
 	queue   *river.Client[*sql.Tx]
 	watcher Watcher
-	clock   WorkClock
+	clock   Clock
 	log     *slog.Logger
 }
 
-// JobOptions say how a server works the queue.
-type JobOptions struct {
+// Options say how a server works the queue.
+type Options struct {
 	Workers int           // jobs at once; 0 for one a core
 	Rescue  time.Duration // after which another server takes over a job whose worker is gone; 0 for three minutes
 	Poll    time.Duration // how often the queue is asked for work; 0 for half a second
@@ -51,7 +56,7 @@ type nightWorker struct {
 }
 
 func (w *nightWorker) Work(ctx context.Context, job *river.Job[night]) error {
-	day, err := time.Parse(dateOnly, job.Args.Day)
+	day, err := time.Parse(time.DateOnly, job.Args.Day)
 	if err != nil {
 		return river.JobCancel(err)
 	}
@@ -94,8 +99,8 @@ func (w *partWorker) Work(ctx context.Context, job *river.Job[Part]) error {
 	})
 }
 
-// NewJobs prepares a server's share of the queue; Start begins to work it.
-func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs, error) {
+// New prepares a server's share of the queue; Start begins to work it.
+func New(w Watcher, clock Clock, log *slog.Logger, o Options) (*Jobs, error) {
 	if w.Now == nil {
 		w.Now = time.Now
 	}
@@ -134,7 +139,7 @@ func NewJobs(w Watcher, clock WorkClock, log *slog.Logger, o JobOptions) (*Jobs,
 				if err != nil {
 					return nil, nil
 				}
-				return night{Day: day.Format(dateOnly), Round: round(w.Now())}, once
+				return night{Day: day.Format(time.DateOnly), Round: round(w.Now())}, once
 			}, &river.PeriodicJobOpts{RunOnStart: true})},
 	})
 	return j, err
@@ -177,7 +182,7 @@ func (j *Jobs) Stop(ctx context.Context) error { return j.queue.Stop(ctx) }
 // nothing when the same was asked for within the same second. round names it.
 func (j *Jobs) Ask(ctx context.Context, day time.Time, firm *uuid.UUID) (round string, err error) {
 	round = "asked " + j.watcher.Now().UTC().Format(time.DateTime)
-	_, err = j.queue.Insert(ctx, night{Day: day.Format(dateOnly), Round: round, Firm: firm}, once)
+	_, err = j.queue.Insert(ctx, night{Day: day.Format(time.DateOnly), Round: round, Firm: firm}, once)
 	return round, err
 }
 

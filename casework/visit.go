@@ -1,0 +1,326 @@
+// Package casework is the way from the rows of the database to a case and back: what is known of a zone on a visit or on any day, in
+// the terms of the core. It decides nothing.
+package casework
+
+import (
+	"encoding/json"
+	"errors"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/evidence"
+	"hodos/core/knowledge"
+	"hodos/core/worth"
+	"hodos/exchange/casefile"
+	"hodos/exchange/readingfile"
+	"hodos/store"
+)
+
+// How much of the past goes into a case: weather for the longest look-back in use, treatments for the yearly budget,
+// diagnoses for three years of history.
+const (
+	WeatherDays   = 400
+	TreatmentDays = 400
+	HistoryDays   = 3 * 366
+	ForecastDays  = 10
+)
+
+// Answered is one standing answer: the value as JSON reads it, where it stands in the order of the server, and who gave it.
+type Answered struct {
+	Finding, Spot string
+	Value         any
+	Seq           int64
+	By            string
+}
+
+// Answers that are no findings of the vocabulary: when damage was first seen, and the cells of the zone's plan.
+const (
+	OnsetAnswer = "onset"
+	PlanAnswer  = "marks"
+)
+
+// Visit is what is known of a zone on a visit.
+type Visit struct {
+	Case    evidence.Case
+	Station *store.Station // nil where the site has none
+	Date    time.Time      // the day that the visit was started, or today
+	Seq     int64          // the newest answer
+	Answers []Answered
+	At      string // the station of the walk at which the newest answer was given
+}
+
+// ErrElsewhere: the zone is not one of the visit's site.
+var ErrElsewhere = errors.New("is a zone of another site")
+
+// ReadVisit reads a zone on a visit, with the hours of its weather. today is the day of the work clock, on which a visit stands that
+// has not been started. Forecast and normals are asked of the service, by ahead, when the transaction is over.
+func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, today time.Time) (Visit, error) {
+	out := Visit{Answers: []Answered{}, Date: today}
+	var row struct {
+		store.Visit
+		SiteZone bool
+		Country  string
+	}
+	if err := tx.Raw(`SELECT v.*, z.site_id = v.site_id AS site_zone, f.country FROM visits v JOIN firms f ON f.id = v.firm_id
+		JOIN zones z ON z.id = ? WHERE v.id = ?`, zone, visit).Scan(&row).Error; err != nil {
+		return out, err
+	}
+	switch {
+	case row.ID == uuid.Nil:
+		return out, store.ErrNotFound
+	case !row.SiteZone:
+		return out, ErrElsewhere
+	}
+	var z store.Zone
+	if err := tx.First(&z, "id = ?", zone).Error; err != nil {
+		return out, err
+	}
+	var site store.Site
+	if err := tx.First(&site, "id = ?", row.SiteID).Error; err != nil {
+		return out, err
+	}
+	if row.StartedOn != nil {
+		out.Date = *row.StartedOn
+	}
+	out.Case = zoneCase(z, site, out.Date)
+	out.Case.Context.Country = row.Country
+	for _, read := range []func() error{
+		func() error { return readAnswers(tx, visit, zone, &out) },
+		func() error { return ReadHistory(tx, visit, zone, out.Date, &out.Case) },
+		func() error { return readResults(tx, visit, zone, out.Date, &out.Case) },
+		func() error { return readReadings(tx, zone, out.Date, &out.Case) },
+		func() error { return readPrices(tx, &out.Case) },
+		func() error { return readWeather(tx, known, site, zone, &out) },
+	} {
+		if err := read(); err != nil {
+			return out, err
+		}
+	}
+	return out, nil
+}
+
+// Prices are the firm's figures; version 0 stands for the program's own.
+func Prices(tx *gorm.DB) (p worth.Prices, version int, err error) {
+	var rows []store.FirmPrices
+	if err := tx.Limit(1).Find(&rows).Error; err != nil || len(rows) == 0 {
+		return worth.DefaultPrices, 0, err
+	}
+	r := rows[0]
+	return worth.Prices{
+		LawnM2:      r.LawnM2,
+		Hour:        r.Hour,
+		Fungicide:   r.Fungicide,
+		Insecticide: r.Insecticide,
+		Herbicide:   r.Herbicide,
+		Feed:        r.Feed,
+		Amendment:   r.Amendment,
+		Seed:        r.Seed,
+		WaterM3:     r.WaterM3,
+		Lab:         r.Lab,
+	}, r.Version, nil
+}
+
+func readPrices(tx *gorm.DB, c *evidence.Case) error {
+	p, version, err := Prices(tx)
+	if err == nil && version > 0 {
+		c.Context.Utilities = p.Utilities()
+	}
+	return err
+}
+
+func readWeather(tx *gorm.DB, known *Known, site store.Site, zone uuid.UUID, out *Visit) error {
+	if site.StationID != nil {
+		out.Station = &store.Station{}
+		if err := tx.First(out.Station, "id = ?", *site.StationID).Error; err != nil {
+			return err
+		}
+	}
+	days, err := WeatherAt(tx, known, site, out.Station, out.Date.AddDate(0, 0, -WeatherDays), out.Date)
+	if err != nil || len(days) == 0 {
+		return err
+	}
+	water, err := waterOf(tx, []uuid.UUID{zone}, days[len(days)-1].Date)
+	water[zone].onto(days)
+	out.Case.Weather = days
+	return err
+}
+
+// PolicyOf is how the client wants a zone kept.
+func PolicyOf(z store.Zone) (p evidence.Policy) {
+	var row struct {
+		SummerWater   string `json:"summer-water"`
+		Pests         string `json:"pests"`
+		SummerFeeding string `json:"summer-feeding"`
+		Blemishes     string `json:"blemishes"`
+	}
+	_ = json.Unmarshal(z.Policy, &row) // written by the API alone, which has checked it
+	return evidence.Policy{SummerWater: row.SummerWater, Pests: row.Pests, SummerFeeding: row.SummerFeeding, Blemishes: row.Blemishes}
+}
+
+func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
+	var species []string
+	_ = json.Unmarshal(z.Species, &species) // written by the API alone, which has checked it
+	policy := PolicyOf(z)
+	c := evidence.Case{
+		Title: site.Name + ", " + z.Name,
+		Lawn: knowledge.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: species, AreaM2: &z.AreaM2,
+			Texture: z.Texture, Irrigated: z.Irrigated},
+		Policy:   policy,
+		Findings: map[string]knowledge.Value{},
+	}
+	located := site.LinesLocatedOn != nil && !site.LinesLocatedOn.Before(date.AddDate(0, 0, -30)) && !site.LinesLocatedOn.After(date)
+	c.Context.LinesLocated = &located
+	return c
+}
+
+// readAnswers reduces the log: the last answer to a check stands, a null takes it back.
+func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
+	c := &out.Case
+	var log []struct {
+		store.Answer
+		Name string
+	}
+	if err := tx.Raw(
+		"SELECT a.*, p.name FROM answers a JOIN people p ON p.id = a.person_id WHERE a.visit_id = ? AND a.zone_id = ? ORDER BY a.seq",
+		visit,
+		zone,
+	).Scan(
+		&log,
+	).Error; err != nil {
+		return err
+	}
+	type key struct{ finding, spot string }
+	last := map[key]int{}
+	for i, a := range log {
+		last[key{a.Finding, a.Spot}] = i
+		out.Seq = a.Seq
+		if f, ok := knowledge.FindingByID(a.Finding); ok {
+			out.At = f.Station // who has just answered there stands there
+		}
+	}
+	for i, a := range log {
+		if last[key{a.Finding, a.Spot}] != i || a.Value == nil {
+			continue
+		}
+		var plain any
+		if err := json.Unmarshal(a.Value, &plain); err != nil {
+			return err
+		}
+		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name})
+		switch a.Finding {
+		case OnsetAnswer:
+			if d, err := time.Parse(time.DateOnly, plain.(string)); err == nil && !d.After(c.Lawn.Date) {
+				c.Onset = &d
+			}
+			continue
+		case PlanAnswer:
+			continue
+		}
+		f, ok := knowledge.FindingByID(a.Finding)
+		if !ok {
+			continue
+		}
+		v, err := knowledge.ValueOf(f, plain)
+		if err != nil {
+			continue // an id that the vocabulary has given up: kept in the log, not weighed
+		}
+		if a.Spot == "healthy" {
+			if c.Reference == nil {
+				c.Reference = map[string]knowledge.Value{}
+			}
+			c.Reference[a.Finding] = v
+		} else {
+			c.Findings[a.Finding] = v
+		}
+	}
+	return nil
+}
+
+// ReadHistory adds what was done to the zone and what former visits found.
+func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
+	var records []store.TreatmentRecord
+	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -TreatmentDays),
+		date).Order("applied_on, seq").Find(&records).Error; err != nil {
+		return err
+	}
+	for _, r := range store.Standing(records) {
+		t := evidence.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2,
+			WMM: r.WaterMM, Source: r.Source, Note: r.Note}
+		if r.VisitID == visit {
+			c.Done = append(c.Done, t)
+		} else {
+			c.Treatments = append(c.Treatments, t)
+		}
+	}
+	var former []store.Diagnosis
+	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date,
+		date.AddDate(0, 0, -HistoryDays)).Order("given_on").Find(&former).Error; err != nil {
+		return err
+	}
+	for _, d := range former {
+		e := evidence.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading}
+		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
+			e.Findings = then.Findings
+		}
+		c.Earlier = append(c.Earlier, e)
+	}
+	return nil
+}
+
+// How long a result speaks for its zone (judgement).
+var resultDays = map[string]int{"soil": 730, "disease": 60, "nematode": 365, "tissue": 90}
+
+// readResults adds what came back from the laboratory: for the visit on which the sample was taken whenever it came, for
+// others while it still speaks for the zone. An answer on site goes before it.
+func readResults(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
+	var rows []store.Sample
+	if err := tx.Where("zone_id = ? AND result IS NOT NULL AND (visit_id = ? OR returned_on <= ?)", zone, visit,
+		date).Order("taken_on DESC, number DESC").Find(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		if r.VisitID != visit && r.TakenOn.Before(date.AddDate(0, 0, -resultDays[r.Kind])) {
+			continue
+		}
+		var values map[string]any
+		if err := json.Unmarshal(r.Result, &values); err != nil {
+			return err
+		}
+		for id, plain := range values {
+			f, ok := knowledge.FindingByID(id)
+			if _, said := c.Findings[id]; said || !ok {
+				continue
+			}
+			if v, err := knowledge.ValueOf(f, plain); err == nil {
+				c.Findings[id] = v
+			}
+		}
+	}
+	return nil
+}
+
+// readReadings adds what was read on a zone up to a day: soil tests stand for two years, readings of the day itself stand where nobody
+// has answered, older ones among what was found before. An answer on site goes before all of them.
+func readReadings(tx *gorm.DB, zone uuid.UUID, date time.Time, c *evidence.Case) error {
+	var rows []store.Reading
+	if err := tx.Table("standing_readings").Where("zone_id = ? AND day > ? AND day <= ?", zone, date.AddDate(0, 0, -resultDays["soil"]),
+		date).Order("day DESC, hour DESC NULLS LAST").Find(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		_, said := c.Findings[r.Finding]
+		today := r.Day.UTC().Equal(date.UTC())
+		switch {
+		case !said && (today || readingfile.SoilTest(r.Finding)):
+			c.Findings[r.Finding] = knowledge.NumberValue(r.Value)
+			if r.Finding == "soil-temp-c" && r.Hour != nil {
+				c.Findings["soil-temp-hour"] = knowledge.NumberValue(*r.Hour)
+			}
+		case !today && !readingfile.SoilTest(r.Finding) && r.Day.After(date.AddDate(0, 0, -60)):
+			c.Earlier = addReading(c.Earlier, r)
+		}
+	}
+	return nil
+}
