@@ -155,9 +155,9 @@ func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (s
 	if station, err = busiest(tx, share); err != nil {
 		return nil, err
 	}
-	return station, tx.Raw(`SELECT c.zone_id, s.name AS site_name, z.name AS zone_name, c.verdict, c.reason FROM zone_courses c
-		JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id
-		WHERE c.verdict IN ('slow', 'off-course') AND c.judged_on > ? ORDER BY c.verdict, c.judged_on DESC, s.name LIMIT ?`,
+	return station, tx.Raw(`SELECT c.zone_id, s.name AS site_name, z.name AS zone_name, c.verdict, c.reason FROM (
+			SELECT * FROM zone_courses WHERE verdict IN ('slow', 'off-course') AND judged_on > ? ORDER BY verdict, judged_on DESC, zone_id LIMIT ?) c
+		JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id ORDER BY c.verdict, c.judged_on DESC, s.name`,
 		today.AddDate(0, 0, -casework.Horizon), mostStraying).Scan(&out.Straying).Error
 }
 
@@ -197,7 +197,7 @@ func busiest(tx *gorm.DB, share map[uuid.UUID]int) (*store.Station, error) {
 	var rows []store.Station
 	q := tx.Where("id = ?", id)
 	if id == uuid.Nil {
-		q = tx.Where("id = (SELECT station_id FROM sites WHERE station_id IS NOT NULL ORDER BY name, id LIMIT 1)")
+		q = tx.Where("id = (SELECT station_id FROM sites WHERE station_id IS NOT NULL ORDER BY name COLLATE by_number, id LIMIT 1)")
 	}
 	if err := q.Find(&rows).Error; err != nil || len(rows) == 0 {
 		return nil, err

@@ -267,7 +267,7 @@ func (s *Server) listSites(ctx context.Context, in *listInput) (*body[Sites], er
 		if err := found.Count(&out.Total).Error; err != nil {
 			return err
 		}
-		q, err := in.page(found.Joins("JOIN clients ON clients.id = sites.client_id").Select("sites.*, clients.name AS client"), "sites.name",
+		q, err := in.page(found.Joins("JOIN clients ON clients.id = sites.client_id").Select("sites.*, clients.name AS client"), byNumber,
 			"sites.id")
 		if err != nil {
 			return err
@@ -285,6 +285,9 @@ func (s *Server) listSites(ctx context.Context, in *listInput) (*body[Sites], er
 	})
 	return answer(out), err
 }
+
+// byNumber is the order of sites: by name, numbers in it by their size.
+const byNumber = "sites.name COLLATE by_number"
 
 type siteRow struct {
 	store.Site

@@ -330,7 +330,7 @@ func (s *Server) getCause(ctx context.Context, in *pageInput) (*body[CausePage],
 // latitude is where the firm works: of its first site, or the usual one.
 func latitude(tx *gorm.DB) (float64, error) {
 	at := []float64{}
-	err := tx.Table("sites").Order("name, id").Limit(1).Pluck("latitude", &at).Error
+	err := tx.Table("sites").Order("name COLLATE by_number, id").Limit(1).Pluck("latitude", &at).Error
 	return append(at, knowledge.UsualLatitude)[0], err
 }
 

@@ -1,7 +1,9 @@
 -- +goose Up
 -- Lists of a large firm: pages in the order of names, what is open by its day, and the verdict on a recovery as it was judged when it was
 -- measured, so that a day's page asks for what has gone off course instead of working it out.
-CREATE INDEX sites_by_name ON sites (firm_id, name, id);
+-- 9 Elm Street comes before 10 Elm Street.
+CREATE COLLATION by_number (provider = icu, locale = 'en-u-kn-true');
+CREATE INDEX sites_by_name ON sites (firm_id, name COLLATE by_number, id);
 CREATE INDEX clients_by_name ON clients (firm_id, name, id);
 CREATE INDEX visits_open ON visits (firm_id, due_on, id) WHERE closed_on IS NULL;
 CREATE INDEX visits_closed ON visits (firm_id, closed_on) WHERE closed_on IS NOT NULL;
@@ -78,3 +80,4 @@ ALTER TABLE sites DROP COLUMN found_by;
 DROP INDEX watch_notices_things;
 DROP TABLE zone_courses;
 DROP INDEX treatment_records_visit, diagnoses_visit, visits_zone, visits_closed, visits_open, clients_by_name, sites_by_name;
+DROP COLLATION by_number;

@@ -141,3 +141,6 @@ export function reader(system: UnitSystem): Reader {
     water: unitFor('mm', system)?.label ?? 'mm',
   }
 }
+
+/** A number of things, with a comma between the thousands. */
+export const count = (n: number): string => n.toLocaleString('en')

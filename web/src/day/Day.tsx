@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { useDay, useMe } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
-import { fromSI, reader, showDate, unitFor } from '../format'
+import { count, fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Tick } from '../ui/Field'
 import { Watch } from './Watch'
@@ -30,7 +30,7 @@ function Visits({ list, total, me, head, none }: Listed) {
   return (
     <section aria-label={head}>
       <h2>
-        {head} <small className="num faint">{total.toLocaleString('en')}</small>
+        {head} <small className="num faint">{count(total)}</small>
       </h2>
       {list.length === 0 && <p className="faint">{none}</p>}
       <ol className="due">
@@ -68,7 +68,7 @@ function Visits({ list, total, me, head, none }: Listed) {
       </ol>
       {total > list.length && (
         <p className="faint">
-          The first {list.length} of {total.toLocaleString('en')} are shown.
+          The first {list.length} of {count(total)} are shown.
         </p>
       )}
     </section>

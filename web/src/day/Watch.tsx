@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { queryClient } from '../api/queries'
-import { daysBetween, showDate, type DateForm } from '../format'
+import { count, daysBetween, showDate, type DateForm } from '../format'
 import { Problem } from '../Shell'
 import { grouped, type Group } from './grouped'
 
@@ -46,7 +46,7 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
   return (
     <section className="watch" aria-label="Overnight">
       <h2>
-        Overnight <small className="num faint">{lawns(day, fresh, true)}</small>
+        Overnight <small className="num faint">{count(lawns(day, fresh, true))}</small>
       </h2>
       {noted.isError && <Problem error={noted.error} />}
       {fresh.length === 0 && <p className="faint">Nothing new has opened.</p>}
@@ -65,7 +65,7 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
       </ul>
       {rest.length > 0 && (
         <button type="button" className="quiet stands" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'Hide' : 'Show'} earlier notices ({lawns(day, rest, false)})
+          {open ? 'Hide' : 'Show'} earlier notices ({count(lawns(day, rest, false))})
         </button>
       )}
       {open && (
@@ -78,12 +78,13 @@ export function Watch({ day, me }: { day: Schemas['Day']; me: Schemas['Me'] }) {
       <p className="watch-foot faint">
         {w.finished ? (
           <>
-            Checked {w.sites === 1 ? 'one site' : `${w.sites} sites`} for {showDate(w.day, me.date_form)}
-            {w.unchanged > 0 && `, ${w.unchanged} of ${w.zones} lawns unchanged`}.
+            Checked {w.sites === 1 ? 'one site' : `${count(w.sites)} sites`} for {showDate(w.day, me.date_form)}
+            {w.unchanged > 0 && `, ${count(w.unchanged)} of ${count(w.zones)} lawns unchanged`}.
           </>
         ) : (
           <>
-            <progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Checking" /> Checking: {w.sites_done} of {w.sites} sites
+            <progress value={w.sites_done} max={Math.max(1, w.sites)} aria-label="Checking" /> Checking: {count(w.sites_done)} of{' '}
+            {count(w.sites)} sites
           </>
         )}
         {may && w.finished && (
@@ -137,7 +138,7 @@ function Told({
         <b>{one.label}</b>{' '}
         <span className="faint num">
           {since(one, today, form)}
-          {of > 1 && `, ${of} lawns`}
+          {of > 1 && `, ${count(of)} lawns`}
         </span>
         {onNoted && (
           <button type="button" className="plain-button" disabled={busy} aria-label={`Noted: ${one.label}`} onClick={onNoted}>
@@ -173,7 +174,7 @@ function Told({
                 if (whole.isError) void whole.refetch()
               }}
             >
-              and {of - shown.length} more
+              and {count(of - shown.length)} more
             </button>
           </li>
         )}

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { Button, Input } from 'antd'
 import { Link } from 'react-router'
 import { useSites } from '../api/queries'
+import { count } from '../format'
 import { Busy, Problem } from '../Shell'
 import { useSettled } from '../ui/useSettled'
 
@@ -15,7 +16,7 @@ export function SiteList({ chosen, onGo, children }: { chosen: string; onGo: () 
   return (
     <nav aria-label="Sites" aria-busy={sites.isFetching}>
       <h1>
-        Sites <small className="num faint">{sites.data.pages[0]?.total.toLocaleString('en')}</small>
+        Sites <small className="num faint">{count(sites.data.pages[0]?.total ?? 0)}</small>
       </h1>
       <Input
         type="search"
