@@ -93,7 +93,7 @@ func TestTheFirmKeepsItsBooks(t *testing.T) {
 	p.choose("Units", "US customary")
 	p.clickText("Save the firm")
 	p.visit("/sites")
-	p.has("3,337 ft²")
+	p.has("2,583 ft²")
 	p.visit("/account")
 	p.sees(".sessions")
 	p.choose("My units", "metric")
