@@ -99,7 +99,7 @@ func TestTheFirmKeepsItsBooks(t *testing.T) {
 	p.choose("My units", "metric")
 	p.until("kept", `document.querySelector('[aria-label="My units"]').value === 'metric'`)
 	p.visit("/sites")
-	p.has("310 m²")
+	p.has("240 m²")
 }
 
 // TestEveryViewCanBeUsed looks at each main view in both themes: every control has a name and is large enough for a gloved
