@@ -78,6 +78,7 @@ type Identity struct {
 // else the firm's, as FirmUnits always is.
 type Settings struct {
 	Email, FirmName, Country, Currency string
+	Timezone                           string // of the firm's office
 	DateForm, UnitSystem, FirmUnits    string
 	SecondFactor                       bool
 	LicenceUntil                       *time.Time
@@ -142,7 +143,7 @@ func (b *Book) Who(ctx context.Context, token string) (Identity, error) {
 		SeenAt               time.Time
 		MustEnrol            bool
 		Email, Firm, Country, Currency,
-		DateForm, UnitSystem, FirmUnits string
+		DateForm, UnitSystem, FirmUnits, Timezone string
 		TotpOn       bool
 		LicenceUntil *time.Time
 	}
@@ -164,7 +165,7 @@ func (b *Book) Who(ctx context.Context, token string) (Identity, error) {
 	id := Identity{Session: row.ID, Firm: row.FirmID, Person: row.PersonID, Role: row.Role, Name: row.Name, CSRF: row.Csrf,
 		MustEnrol: row.MustEnrol, Seen: row.SeenAt, hash: hash,
 		Settings: Settings{Email: row.Email, FirmName: row.Firm, Country: row.Country, Currency: row.Currency, DateForm: row.DateForm,
-			UnitSystem: row.UnitSystem, FirmUnits: row.FirmUnits, SecondFactor: row.TotpOn, LicenceUntil: row.LicenceUntil}}
+			UnitSystem: row.UnitSystem, FirmUnits: row.FirmUnits, SecondFactor: row.TotpOn, Timezone: row.Timezone, LicenceUntil: row.LicenceUntil}}
 	if b.Now().Sub(row.SeenAt) > seenStep {
 		if err := b.seen(ctx, id); err != nil {
 			b.Log.Warn("the last use of a session was not kept", "error", err)

@@ -31,7 +31,7 @@ type Course struct {
 }
 
 // ReadCourse reads it as it stands on a day.
-func ReadCourse(tx *gorm.DB, zone uuid.UUID, today time.Time) (c Course, err error) {
+func ReadCourse(tx *gorm.DB, zone uuid.UUID, now Moment) (c Course, err error) {
 	c.Start = -1
 	if err := tx.First(&c.Zone, "id = ?", zone).Error; err != nil {
 		return c, err
@@ -39,6 +39,7 @@ func ReadCourse(tx *gorm.DB, zone uuid.UUID, today time.Time) (c Course, err err
 	if err := tx.First(&c.Site, "id = ?", c.Zone.SiteID).Error; err != nil {
 		return c, err
 	}
+	today := now.In(c.Site.Timezone)
 	if err := tx.Where("zone_id = ? AND looked_on <= ?", zone, today).Order("looked_on, seq").Find(&c.Looks).Error; err != nil {
 		return c, err
 	}

@@ -56,8 +56,8 @@ var ErrElsewhere = errors.New("is a zone of another site")
 
 // ReadVisit reads a zone on a visit, with the hours of its weather. today is the day of the work clock, on which a visit stands that
 // has not been started. Forecast and normals are asked of the service, by ahead, when the transaction is over.
-func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, today time.Time) (Visit, error) {
-	out := Visit{Answers: []Answered{}, Date: today}
+func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Visit, error) {
+	out := Visit{Answers: []Answered{}}
 	var row struct {
 		store.Visit
 		SiteZone bool
@@ -81,6 +81,7 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, today time.Time
 	if err := tx.First(&site, "id = ?", row.SiteID).Error; err != nil {
 		return out, err
 	}
+	out.Date = now.In(site.Timezone)
 	if row.StartedOn != nil {
 		out.Date = *row.StartedOn
 	}

@@ -56,6 +56,12 @@ func (Sky) Normals(_ context.Context, s store.Station, after time.Time, days int
 // Clock is the simulated work clock, kept in the database so that several servers agree.
 type Clock struct{ Store *store.Store }
 
+// Now is the simulated day, the same everywhere.
+func (c Clock) Now(ctx context.Context) (casework.Moment, error) {
+	day, err := c.Today(ctx)
+	return casework.OnDay(day), err
+}
+
 // Today reads the clock.
 func (c Clock) Today(ctx context.Context) (time.Time, error) {
 	var row store.Clock

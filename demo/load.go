@@ -65,7 +65,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 			{ID: ellery, Name: "Port Ellery", Latitude: -36.41, Longitude: 174.71, Simulated: true, Seed: 36},
 		}
 		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD", DateForm: "dmy",
-			UnitSystem: "metric", Version: 1}} {
+			UnitSystem: "metric", Timezone: "America/New_York", Version: 1}} {
 			if err := tx.Create(rows).Error; err != nil {
 				return err
 			}

@@ -30,7 +30,7 @@ func (w Watcher) courses(ctx context.Context, p Part, day time.Time) error {
 	for _, b := range behind {
 		var c casework.Course
 		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) (err error) {
-			c, err = casework.ReadCourse(tx, b.ZoneID, day)
+			c, err = casework.ReadCourse(tx, b.ZoneID, casework.OnDay(day))
 			return err
 		}); err != nil {
 			return err

@@ -76,9 +76,9 @@ type Me struct {
 
 // me answers GET /me: who is signed in.
 func (s *Server) me(ctx context.Context, _ *struct{}) (*body[Me], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	id := who(ctx)
 	me := Me{FirmID: id.Firm, PersonID: id.Person, Name: id.Name, Role: id.Role, CSRF: id.CSRF, MustEnrol: id.MustEnrol, Email: id.Email,

@@ -79,9 +79,9 @@ const (
 
 // getDay answers GET /day: what is due, what the weather allows, what has gone off course.
 func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{},
 		Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}

@@ -53,8 +53,9 @@ type FirmSettings struct {
 	DateForm   string `json:"date_form" enum:"dmy,mdy,ymd"`
 	UnitSystem string `json:"unit_system" enum:"metric,us"`
 	// OwnersSecondFactor: owners sign in with a second factor or not at all.
-	OwnersSecondFactor bool `json:"owners_second_factor"`
-	Version            int  `json:"version" minimum:"0" maximum:"2147483646"`
+	OwnersSecondFactor bool   `json:"owners_second_factor"`
+	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of where the office is: lists and reports go by its day"`
+	Version            int    `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 // listPeople answers GET /people: everybody of the firm.
@@ -172,12 +173,15 @@ func (s *Server) changeMySettings(ctx context.Context, in *mine) (*struct{}, err
 func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings], error) {
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
-	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Version}), err
+	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.
 func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[FirmSettings], error) {
 	f := in.Body
+	if err := timezone("body.timezone", f.Timezone); err != nil {
+		return nil, err
+	}
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {
 		if err := store.Change(tx, &store.Firm{}, who(ctx).Firm, f.Version, map[string]any{
 			"name":                 f.Name,
@@ -186,6 +190,7 @@ func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[
 			"date_form":            f.DateForm,
 			"unit_system":          f.UnitSystem,
 			"owners_second_factor": f.OwnersSecondFactor,
+			"timezone":             f.Timezone,
 		}); err != nil {
 			return err
 		}

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/casework"
 	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/units"
@@ -130,26 +131,23 @@ func (s *Server) recordTreatment(ctx context.Context, in *struct {
 	if r.FollowUpID != nil && r.FollowUpID.Version() != 7 {
 		return nil, invalid("body.follow_up_id", "must be a version 7 UUID made by the client")
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
-	}
-	row, wrong := r.row(who(ctx), in.ID, today, s.now())
-	if len(wrong) > 0 {
-		return nil, huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
+		return nil, err
 	}
 	var out Recorded
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		var v store.Visit
-		var z store.Zone
-		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-			return err
+		v, today, err := casework.FindVisit(tx, in.ID, r.ZoneID, now)
+		if err != nil {
+			return within(err)
 		}
+		var z store.Zone
 		if err := tx.First(&z, "id = ?", r.ZoneID).Error; err != nil {
 			return err
 		}
-		if z.SiteID != v.SiteID {
-			return invalid("body.zone_id", "is a zone of another site")
+		row, wrong := r.row(who(ctx), in.ID, today, s.now())
+		if len(wrong) > 0 {
+			return huma.Error422UnprocessableEntity("the record is not complete; nothing was saved", wrong...)
 		}
 		if row.AreaM2 > z.AreaM2*(1+z.AreaError)+.5 {
 			return invalid("body.area_m2", fmt.Sprintf("%.0f m² treated of a zone of %.0f m²", row.AreaM2, z.AreaM2))

@@ -52,11 +52,11 @@ type Recovery struct {
 
 // getRecovery answers GET /zones/{id}/recovery: the recovery of a zone.
 func (s *Server) getRecovery(ctx context.Context, in *IDPath) (*body[Recovery], error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
-	c, j, err := s.recoveryOf(ctx, in.ID, today)
+	c, j, err := s.recoveryOf(ctx, in.ID, now)
 	if err != nil {
 		return nil, err
 	}
@@ -64,9 +64,9 @@ func (s *Server) getRecovery(ctx context.Context, in *IDPath) (*body[Recovery], 
 }
 
 // recoveryOf reads and works out the course of a zone.
-func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, today time.Time) (c casework.Course, j casework.Judged, err error) {
+func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, now casework.Moment) (c casework.Course, j casework.Judged, err error) {
 	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-		c, err = casework.ReadCourse(tx, zone, today)
+		c, err = casework.ReadCourse(tx, zone, now)
 		return err
 	}); err != nil {
 		return c, j, err
@@ -120,18 +120,17 @@ func (s *Server) recordLook(ctx context.Context, in *struct {
 	if err := keyed(l.ID); err != nil {
 		return nil, err
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
+	var today time.Time
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		var v store.Visit
-		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-			return err
+		_, day, err := casework.FindVisit(tx, in.ID, l.ZoneID, now)
+		if err != nil {
+			return within(err)
 		}
-		if err := sameSite(tx, l.ZoneID, v.SiteID); err != nil {
-			return err
-		}
+		today = day
 		row := store.Look{ID: l.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: l.ZoneID, LookedOn: today, Baseline: l.Baseline,
 			Cover: l.Cover, LiveCrowns: l.LiveCrowns, Spread: l.Spread, Note: l.Note, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
 		if err := store.Create(tx, &row, row.ID); err != nil {
@@ -142,7 +141,7 @@ func (s *Server) recordLook(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	c, j, err := s.recoveryOf(ctx, l.ZoneID, today)
+	c, j, err := s.recoveryOf(ctx, l.ZoneID, now)
 	if err != nil {
 		return nil, err
 	}

@@ -14,6 +14,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/casework"
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/exchange/labfile"
@@ -139,18 +140,15 @@ func (s *Server) takeSample(ctx context.Context, in *visitSample) (*body[Sample]
 	if err := keyed(b.ID); err != nil {
 		return nil, err
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	var out []Sample
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		var v store.Visit
-		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-			return err
-		}
-		if err := sameSite(tx, b.ZoneID, v.SiteID); err != nil {
-			return err
+		v, today, err := casework.FindVisit(tx, in.ID, b.ZoneID, now)
+		if err != nil {
+			return within(err)
 		}
 		// the firm's row is held, so that two samples never get one number
 		var firm store.Firm
@@ -183,9 +181,9 @@ type filter struct {
 
 // listSamples answers GET /samples: samples, the newest first.
 func (s *Server) listSamples(ctx context.Context, in *filter) (*body[[]Sample], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	out := []Sample{}
 	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
@@ -217,9 +215,9 @@ type resultInput struct {
 
 // takeResult answers POST /samples/{id}/result: take in a laboratory's result.
 func (s *Server) takeResult(ctx context.Context, in *resultInput) (*body[Sample], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	var out []Sample
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
@@ -294,9 +292,9 @@ func (s *Server) collect(ctx context.Context, today time.Time) error {
 }
 
 func (s *Server) sampleForm(ctx context.Context, id uuid.UUID) (SampleForm, error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return SampleForm{}, s.said(err)
+		return SampleForm{}, err
 	}
 	out := SampleForm{Grasses: []string{}, Findings: []string{}, Suspected: []string{}, Wanted: []string{}, Handling: []string{}}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {

@@ -179,10 +179,11 @@ func (s *Server) importWeather(ctx context.Context, in *fileInput) (*huma.Stream
 	if err != nil {
 		return nil, err
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
+	today := now.In(site.Timezone)
 	series, err := weatherfile.Read(in.reader, today, nil)
 	if err != nil {
 		return nil, s.refusedFile("weather", err)
@@ -258,15 +259,16 @@ func (s *Server) importReadings(ctx context.Context, in *fileInput) (*huma.Strea
 	if err != nil {
 		return nil, err
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
+	today := now.In(site.Timezone)
 	read, _, err := readingfile.Read(in.reader, func(name string) bool { _, ok := zoneNamed(zones, name); return ok }, today)
 	if err != nil {
 		return nil, s.refusedFile("readings", err)
 	}
-	id, now := who(ctx), s.now().UTC()
+	id, at := who(ctx), s.now().UTC()
 	return s.taking(ctx, len(read), len(read), nil, func(tx *gorm.DB, from, to int) (tally, error) {
 		rows := make([]store.Reading, 0, to-from)
 		for _, r := range read[from:to] {
@@ -276,7 +278,7 @@ func (s *Server) importReadings(ctx context.Context, in *fileInput) (*huma.Strea
 				return tally{}, err
 			}
 			rows = append(rows, store.Reading{ID: key, FirmID: site.FirmID, ZoneID: zone.ID, Day: r.Day, Hour: r.Hour, Finding: r.Finding,
-				Value: r.Value, Origin: "file", PersonID: id.Person, RecordedAt: now})
+				Value: r.Value, Origin: "file", PersonID: id.Person, RecordedAt: at})
 		}
 		return keepReadings(tx, rows)
 	}), nil

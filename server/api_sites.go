@@ -93,8 +93,8 @@ func siteOf(x store.Site) Site {
 }
 
 func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) {
-	if _, err := time.LoadLocation(x.Timezone); err != nil || x.Timezone == "Local" {
-		return store.Site{}, invalid("body.timezone", "is not an IANA time zone such as Africa/Johannesburg")
+	if err := timezone("body.timezone", x.Timezone); err != nil {
+		return store.Site{}, err
 	}
 	located, err := optionalDate("body.lines_located_on", x.LinesLocatedOn)
 	if err != nil {
@@ -103,6 +103,14 @@ func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) 
 	return store.Site{ID: x.ID, FirmID: firm, ClientID: x.ClientID, StationID: nearest(stations, x.Latitude, x.Longitude), Name: x.Name,
 		Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: located,
 		AccessNotes: x.AccessNotes, Version: 1}, nil
+}
+
+// timezone makes sure that a name is one of a time zone.
+func timezone(where, name string) error {
+	if _, err := time.LoadLocation(name); err != nil || name == "" || name == "Local" {
+		return invalid(where, "is not an IANA time zone such as Africa/Johannesburg")
+	}
+	return nil
 }
 
 // nearest picks the weather station within about 150 km (judgement); none is better than a wrong one.

@@ -163,9 +163,9 @@ func (s *Server) skyOf(ctx context.Context, visit, zone uuid.UUID) (seen, casewo
 
 // skyOfZone looks at a zone today, without a visit: from what former visits, readings and records say of it.
 func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (out seen, err error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return out, s.said(err)
+		return out, err
 	}
 	var p casework.Place
 	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
@@ -174,6 +174,7 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (out seen, err e
 	}); err != nil {
 		return out, err
 	}
+	today := now.In(p.Site.Timezone)
 	var forecast []weather.Day
 	var normals []float64
 	if out.station = p.Station; p.Station != nil {
@@ -242,9 +243,9 @@ type weatherExport struct {
 
 // exportWeather answers GET /sites/{id}/weather: the weather of a site as a file: the station under what was measured on site.
 func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherExport, error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	var out bytes.Buffer
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
@@ -252,7 +253,7 @@ func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherEx
 		if err := tx.First(&site, "id = ?", in.ID).Error; err != nil {
 			return err
 		}
-		days, err := casework.SiteWeather(tx, site, today)
+		days, err := casework.SiteWeather(tx, site, now.In(site.Timezone))
 		if err != nil {
 			return err
 		}

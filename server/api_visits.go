@@ -287,9 +287,9 @@ type answersInput struct {
 
 // answerChecks answers POST /visits/{id}/zones/{zone}/answers: answer checks.
 func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scales], error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	rows := make([]store.Answer, 0, len(in.Body.Answers))
 	var wrong []error
@@ -300,7 +300,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 			wrong = append(wrong, field(where+".id", "must be a version 7 UUID made by the client"))
 			continue
 		}
-		value, entered, err := a.checked(where, today)
+		value, entered, err := a.checked(where, now.Furthest())
 		if err != nil {
 			wrong = append(wrong, err)
 			continue
@@ -314,12 +314,9 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 	overtaken := []string{}
 	var known casework.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		var v store.Visit
-		if err := tx.First(&v, "id = ?", in.ID).Error; err != nil {
-			return err
-		}
-		if err := sameSite(tx, in.Zone, v.SiteID); err != nil {
-			return err
+		v, today, err := casework.FindVisit(tx, in.ID, in.Zone, now)
+		if err != nil {
+			return within(err)
 		}
 		if v.StartedOn == nil {
 			// an answer given before the arrival was noted still starts the visit
@@ -334,7 +331,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 		if err := keepAnswers(tx, rows); err != nil {
 			return err
 		}
-		known, err = readVisit(tx, s.known, in.ID, in.Zone, today)
+		known, err = readVisit(tx, s.known, in.ID, in.Zone, now)
 		return err
 	})
 	if err != nil {
@@ -505,9 +502,9 @@ func (s *Server) dueOf(ctx context.Context, text string) (time.Time, error) {
 	if err != nil {
 		return due, err
 	}
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return due, s.said(err)
+		return due, err
 	}
 	if due.Before(today.AddDate(-1, 0, 0)) || due.After(today.AddDate(10, 0, 0)) {
 		return due, invalid("body.due_on", "is not within a year ago and ten years from now")
@@ -521,9 +518,9 @@ func (s *Server) clocked(
 	in *moment,
 	set func(v store.Visit, at, today time.Time) (map[string]any, error),
 ) (*body[Visit], error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	at := s.now()
 	if in.Body.At != nil {
@@ -534,10 +531,12 @@ func (s *Server) clocked(
 		if at.Before(s.now().Add(-longest)) {
 			return nil, invalid("body.at", "is more than a month ago")
 		}
+		now = now.Then(at)
 	}
 	var row store.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		if err := tx.First(&row, "id = ?", in.ID).Error; err != nil {
+		var today time.Time
+		if row, today, err = casework.FindVisit(tx, in.ID, uuid.Nil, now); err != nil {
 			return err
 		}
 		columns, err := set(row, at.UTC(), today)

@@ -242,9 +242,9 @@ type likelyInput struct {
 
 // likelyCauses answers GET /causes: causes by what is likely in a month.
 func (s *Server) likelyCauses(ctx context.Context, in *likelyInput) (*body[[]LikelyCause], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	if in.Month > 0 {
 		today = time.Date(today.Year(), time.Month(in.Month), 15, 0, 0, 0, 0, time.UTC)
@@ -347,9 +347,9 @@ func (s *Server) compareCauses(ctx context.Context, in *pairInput) (*body[[]Apar
 			return nil, s.said(store.ErrNotFound)
 		}
 	}
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	lawn := knowledge.Lawn{Date: today, Latitude: knowledge.UsualLatitude, Species: []string{"unknown"}}
 	return answer(apart(diagnosis.TellApart(evidence.Case{Lawn: lawn}, in.ID, in.Other, diagnosis.Options{}))), nil

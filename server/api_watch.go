@@ -145,9 +145,9 @@ type thingInput struct {
 
 // listNotices answers GET /watch/notices: every lawn of which one thing stands.
 func (s *Server) listNotices(ctx context.Context, in *thingInput) (*body[[]DayNotice], error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	var out []DayNotice
 	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
@@ -166,9 +166,9 @@ type notedInput struct {
 
 // noteNotices answers POST /watch/noted: put one thing that the watch tells away as noted, for all lawns; it stays among what stands.
 func (s *Server) noteNotices(ctx context.Context, in *notedInput) (*struct{}, error) {
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
 		r := tx.Model(&store.WatchNotice{}).Where("kind = ? AND subject = ? AND ended_on IS NULL AND noted_on IS NULL AND told_on <= ?",
@@ -186,9 +186,9 @@ func (s *Server) askWatch(ctx context.Context, _ *struct{}) (*body[asked], error
 	if s.jobs == nil {
 		return nil, huma.Error503ServiceUnavailable("this server works no jobs")
 	}
-	today, err := s.clock.Today(ctx)
+	today, err := s.today(ctx)
 	if err != nil {
-		return nil, s.said(err)
+		return nil, err
 	}
 	firm := who(ctx).Firm
 	_, err = s.jobs.Ask(ctx, today, &firm)

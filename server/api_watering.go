@@ -375,18 +375,19 @@ func (s *Server) logWatering(ctx context.Context, in *givenInput) (*struct{}, er
 	if err != nil {
 		return nil, err
 	}
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return nil, s.said(err)
-	}
-	if day.After(today) {
-		return nil, invalid("body.day", "is in the future")
+		return nil, err
 	}
 	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
-		var z store.Zone
-		if err := tx.First(&z, "id = ?", in.ID).Error; err != nil {
+		p, err := casework.ReadPlace(tx, in.ID)
+		if err != nil {
 			return err
 		}
+		if day.After(now.In(p.Site.Timezone)) {
+			return invalid("body.day", "is in the future")
+		}
+		z := p.Zone
 		row := store.ZoneWatering{FirmID: z.FirmID, ZoneID: z.ID, Day: day, MM: in.Body.MM}
 		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "zone_id"}, {Name: "day"}}, UpdateAll: true}).Create(&row).Error
 	})

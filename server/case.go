@@ -20,12 +20,12 @@ import (
 
 // caseOn reads the case of one zone on one visit, with the hours of its weather, forecast and normals.
 func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (v casework.Visit, err error) {
-	today, err := s.clock.Today(ctx)
+	now, err := s.moment(ctx)
 	if err != nil {
-		return v, s.said(err)
+		return v, err
 	}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		v, err = readVisit(tx, s.known, visit, zone, today)
+		v, err = readVisit(tx, s.known, visit, zone, now)
 		return err
 	})
 	if err == nil {
@@ -34,12 +34,29 @@ func (s *Server) caseOn(ctx context.Context, visit, zone uuid.UUID) (v casework.
 	return v, err
 }
 
-func readVisit(tx *gorm.DB, known *casework.Known, visit, zone uuid.UUID, today time.Time) (casework.Visit, error) {
-	v, err := casework.ReadVisit(tx, known, visit, zone, today)
+func readVisit(tx *gorm.DB, known *casework.Known, visit, zone uuid.UUID, now casework.Moment) (casework.Visit, error) {
+	v, err := casework.ReadVisit(tx, known, visit, zone, now)
+	return v, within(err)
+}
+
+// within names the field when a zone is not one of the visit's site.
+func within(err error) error {
 	if errors.Is(err, casework.ErrElsewhere) {
-		return v, invalid("zone", err.Error())
+		return invalid("zone_id", err.Error())
 	}
-	return v, err
+	return err
+}
+
+// moment is now by the work clock; each site has its own day of it.
+func (s *Server) moment(ctx context.Context) (casework.Moment, error) {
+	now, err := s.clock.Now(ctx)
+	return now, s.said(err)
+}
+
+// today is the day at the firm's office.
+func (s *Server) today(ctx context.Context) (time.Time, error) {
+	now, err := s.moment(ctx)
+	return now.In(who(ctx).Timezone), err
 }
 
 // ahead puts what the weather service says of the days to come onto the case; no transaction is open meanwhile.

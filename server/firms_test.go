@@ -65,7 +65,7 @@ func routes(p place, person string) map[string]route {
 		"create-zone":      {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
 		"list-people": {"GET", "/people", nil}, "create-person": {"POST", "/people", personBody}, "change-person": {"PUT", "/people/" + person, personBody},
 		"change-my-settings": {"PUT", "/me/settings", map[string]any{"unit_system": "us", "date_form": "mdy"}},
-		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "owners_second_factor": false, "version": 1}},
+		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "owners_second_factor": false, "timezone": "America/New_York", "version": 1}},
 		"book-visit": {"POST", "/visits", visitBody}, "change-visit": {"PUT", "/visits/" + p.visit, visitBody}, "get-visit": {"GET", "/visits/" + p.visit, nil},
 		"arrive": {"POST", "/visits/" + p.visit + "/arrive", map[string]any{}}, "leave": {"POST", "/visits/" + p.visit + "/leave", map[string]any{}},
 		"get-scales": {"GET", p.path("/scales"), nil}, "answer-checks": {"POST", p.path("/answers"), answers(tap("pull-test", "resists"))},

@@ -31,9 +31,11 @@ import (
 	"hodos/store"
 )
 
-// WorkClock is the clock that work runs on: visits, weather, due dates, recovery. The demo passes one that can be moved.
+// WorkClock is the clock that work runs on: visits, weather, due dates, recovery. The demo passes one that can be moved. Today is the
+// day of the night's watch, for all firms together.
 type WorkClock interface {
-	Today(ctx context.Context) (time.Time, error)
+	night.Clock
+	Now(ctx context.Context) (casework.Moment, error)
 }
 
 // MovableClock is a work clock that can be moved on.

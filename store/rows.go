@@ -51,6 +51,7 @@ type (
 	Firm struct {
 		ID                                            uuid.UUID
 		Name, Country, Currency, DateForm, UnitSystem string
+		Timezone                                      string `gorm:"default:UTC"`
 		OwnersSecondFactor                            bool
 		Version                                       int
 	}

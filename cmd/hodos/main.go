@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	_ "time/tzdata" // sites have time zones, and a small machine has no table of them
 )
 
 const usage = `hodos weighs what is wrong with a lawn.

@@ -20,6 +20,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/casework"
 	"hodos/demo"
 	"hodos/night"
 	"hodos/server"
@@ -28,8 +29,10 @@ import (
 	"hodos/web"
 )
 
-// wallClock is the work clock of a real server: today's date in UTC.
+// wallClock is the work clock of a real server: the date of each site and office, and UTC's for the watch.
 type wallClock struct{}
+
+func (wallClock) Now(context.Context) (casework.Moment, error) { return casework.At(time.Now()), nil }
 
 func (wallClock) Today(context.Context) (time.Time, error) {
 	return time.Now().UTC().Truncate(24 * time.Hour), nil
@@ -201,6 +204,7 @@ func newFirm(args []string) error {
 	email := fs.String("email", "", "the owner's address")
 	country := fs.String("country", "US", "ISO 3166 code")
 	currency := fs.String("currency", "USD", "ISO 4217 code")
+	timezone := fs.String("timezone", "UTC", "time zone of the office, such as America/New_York")
 	if err := fs.Parse(args); err != nil {
 		return refused{err}
 	}
@@ -214,6 +218,9 @@ func newFirm(args []string) error {
 	}
 	if !plainAddress.MatchString(*email) {
 		return refused{fmt.Errorf("--email: %q is not an address", *email)}
+	}
+	if _, err := time.LoadLocation(*timezone); err != nil || *timezone == "" {
+		return refused{fmt.Errorf("--timezone: %q is not an IANA time zone such as America/New_York", *timezone)}
 	}
 	ctx := context.Background()
 	s, err := opened(ctx)
@@ -230,7 +237,7 @@ func newFirm(args []string) error {
 		return err
 	}
 	return s.InFirm(ctx, firm, func(tx *gorm.DB) error {
-		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric",
+		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric", Timezone: *timezone,
 			Version: 1}).Error; err != nil {
 			return err
 		}

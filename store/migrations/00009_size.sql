@@ -48,17 +48,25 @@ ALTER TABLE sites NO FORCE ROW LEVEL SECURITY;
 UPDATE sites SET name = name;
 ALTER TABLE sites FORCE ROW LEVEL SECURITY;
 
+-- Where the firm's office is: its day is that of lists and reports; a visit has the day of its site.
+ALTER TABLE firms ADD COLUMN timezone text NOT NULL DEFAULT 'UTC';
+ALTER TABLE firms NO FORCE ROW LEVEL SECURITY;
+ALTER TABLE sites NO FORCE ROW LEVEL SECURITY;
+UPDATE firms f SET timezone = s.timezone FROM (SELECT DISTINCT ON (firm_id) firm_id, timezone FROM sites ORDER BY firm_id, id) s WHERE s.firm_id = f.id;
+ALTER TABLE sites FORCE ROW LEVEL SECURITY;
+ALTER TABLE firms FORCE ROW LEVEL SECURITY;
+
 -- Who is behind a session and what every page asks of person and firm, in one question whose plan is kept between calls.
 DROP FUNCTION session_person(bytea, interval);
 -- +goose StatementBegin
 CREATE FUNCTION session_person(hash bytea, idle interval)
   RETURNS TABLE (id uuid, firm_id uuid, person_id uuid, csrf text, name text, role text, seen_at timestamptz, must_enrol boolean, email text,
-    totp_on boolean, licence_until date, firm text, country text, currency text, date_form text, unit_system text, firm_units text)
+    totp_on boolean, licence_until date, firm text, country text, currency text, date_form text, unit_system text, firm_units text, timezone text)
   LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = pg_catalog, public, pg_temp AS $$
 BEGIN
   RETURN QUERY SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on,
       p.email, p.totp_on, p.licence_until, f.name, f.country, f.currency, coalesce(nullif(p.date_form, ''), f.date_form),
-      coalesce(nullif(p.unit_system, ''), f.unit_system), f.unit_system
+      coalesce(nullif(p.unit_system, ''), f.unit_system), f.unit_system, f.timezone
     FROM sessions s JOIN people p ON p.id = s.person_id AND p.active JOIN firms f ON f.id = s.firm_id
     WHERE s.token_hash = hash AND s.expires_at > now() AND s.seen_at > now() - idle;
 END $$;
@@ -72,6 +80,7 @@ CREATE FUNCTION session_person(hash bytea, idle interval)
   $$ SELECT s.id, s.firm_id, s.person_id, s.csrf, p.name, p.role, s.seen_at, f.owners_second_factor AND p.role = 'owner' AND NOT p.totp_on
      FROM sessions s JOIN people p ON p.id = s.person_id AND p.active JOIN firms f ON f.id = s.firm_id
      WHERE s.token_hash = hash AND s.expires_at > now() AND s.seen_at > now() - idle $$;
+ALTER TABLE firms DROP COLUMN timezone;
 DROP INDEX sites_client;
 DROP TRIGGER found_by ON clients;
 DROP TRIGGER found_by ON sites;

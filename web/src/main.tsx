@@ -1,6 +1,7 @@
-import { lazy, StrictMode, Suspense, useEffect, useState } from 'react'
+import { StrictMode, Suspense, useEffect, useState } from 'react'
 import { createRoot } from 'react-dom/client'
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
+import { ErrorBoundary } from 'react-error-boundary'
+import { BrowserRouter, Link, Navigate, Route, Routes } from 'react-router'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { ConfigProvider } from 'antd'
 import '@fontsource/atkinson-hyperlegible/latin-400.css'
@@ -12,74 +13,93 @@ import './parts.css'
 import { Refused } from './api/client'
 import { queryClient, useMe } from './api/queries'
 import { Busy, Problem, Shell } from './Shell'
+import { Guarded, LastResort } from './ui/Fallen'
+import { view } from './ui/view'
 import { antTheme, applyTheme, storedTheme, storeTheme, type ThemeName } from './theme'
 
-const SignIn = lazy(() => import('./sign-in/SignIn'))
-const Day = lazy(() => import('./day/Day'))
-const Visit = lazy(() => import('./visit/Visit'))
-const Plan = lazy(() => import('./plan/Plan'))
-const RecordView = lazy(() => import('./record/Record'))
-const VisitRecovery = lazy(() => import('./recovery/VisitRecovery'))
-const ZoneRecovery = lazy(() => import('./recovery/ZoneRecovery'))
-const Sites = lazy(() => import('./sites/Sites'))
-const Causes = lazy(() => import('./causes/Causes'))
-const CausePage = lazy(() => import('./causes/CausePage'))
-const Sky = lazy(() => import('./sky/Sky'))
-const ZoneSky = lazy(() => import('./sky/Sky').then((m) => ({ default: m.ZoneSky })))
-const Beside = lazy(() => import('./causes/Beside'))
-const SampleForm = lazy(() => import('./samples/SampleForm'))
-const Prices = lazy(() => import('./firm/Prices'))
-const Firm = lazy(() => import('./firm/Firm'))
-const Account = lazy(() => import('./account/Account'))
-const Log = lazy(() => import('./account/Log'))
-const SetPassword = lazy(() => import('./account/SetPassword'))
+const SignIn = view(() => import('./sign-in/SignIn'))
+const Day = view(() => import('./day/Day'))
+const Visit = view(() => import('./visit/Visit'))
+const Plan = view(() => import('./plan/Plan'))
+const RecordView = view(() => import('./record/Record'))
+const VisitRecovery = view(() => import('./recovery/VisitRecovery'))
+const ZoneRecovery = view(() => import('./recovery/ZoneRecovery'))
+const Sites = view(() => import('./sites/Sites'))
+const Causes = view(() => import('./causes/Causes'))
+const CausePage = view(() => import('./causes/CausePage'))
+const Sky = view(() => import('./sky/Sky'))
+const ZoneSky = view(() => import('./sky/Sky').then((m) => ({ default: m.ZoneSky })))
+const Beside = view(() => import('./causes/Beside'))
+const SampleForm = view(() => import('./samples/SampleForm'))
+const Prices = view(() => import('./firm/Prices'))
+const Firm = view(() => import('./firm/Firm'))
+const Account = view(() => import('./account/Account'))
+const Log = view(() => import('./account/Log'))
+const SetPassword = view(() => import('./account/SetPassword'))
 
 function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName) => void }) {
   const me = useMe()
-  if (me.isError)
-    return me.error instanceof Refused && me.error.status === 401 ? <Navigate to="/sign-in" replace /> : <Problem error={me.error} />
+  const known = me.data !== undefined
+  // what is needed on the lawn is fetched while there is a connection, so that it opens without one
+  useEffect(() => {
+    if (!known) return
+    const t = setTimeout(() => [Visit, Plan, RecordView, VisitRecovery, Sky].forEach((v) => v.preload()), 1500)
+    return () => clearTimeout(t)
+  }, [known])
+  if (me.error instanceof Refused && me.error.status === 401) return <Navigate to="/sign-in" replace />
+  if (me.isLoadingError) return <Problem error={me.error} />
   if (!me.data) return <Busy what="your day" />
   if (me.data.must_enrol)
     return (
       <Shell me={me.data} theme={theme} onTheme={onTheme}>
-        <Suspense fallback={<Busy what="the page" />}>
-          <Account />
-        </Suspense>
+        <Guarded>
+          <Suspense fallback={<Busy what="the page" />}>
+            <Account />
+          </Suspense>
+        </Guarded>
       </Shell>
     )
   return (
     <Shell me={me.data} theme={theme} onTheme={onTheme}>
-      <Suspense fallback={<Busy what="the page" />}>
-        <Routes>
-          <Route path="/" element={<Day />} />
-          <Route path="/visits/:visit" element={<Visit />} />
-          <Route path="/visits/:visit/:zone" element={<Visit />} />
-          <Route path="/visits/:visit/:zone/sky" element={<Sky />} />
-          <Route path="/visits/:visit/:zone/plan" element={<Plan />} />
-          <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
-          <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
-          <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
-          <Route path="/zones/:zone/sky" element={<ZoneSky />} />
-          <Route path="/samples/:sample" element={<SampleForm />} />
-          <Route path="/sites" element={<Sites />} />
-          <Route path="/sites/:site" element={<Sites />} />
-          <Route path="/causes" element={<Causes />} />
-          <Route path="/causes/:cause" element={<CausePage />} />
-          <Route path="/causes/:cause/beside/:other" element={<Beside />} />
-          <Route path="/firm/prices" element={<Prices />} />
-          <Route path="/firm/log" element={<Log />} />
-          <Route path="/firm" element={<Firm />} />
-          <Route path="/account" element={<Account />} />
-          <Route
-            path="*"
-            element={
-              <p className="busy">
-                There is no page here. <a href="/">To the day</a>
-              </p>
-            }
-          />
-        </Routes>
-      </Suspense>
+      <Guarded>
+        <Suspense fallback={<Busy what="the page" />}>
+          <Routes>
+            <Route path="/" element={<Day />} />
+            <Route path="/visits/:visit" element={<Visit />} />
+            <Route path="/visits/:visit/:zone" element={<Visit />} />
+            <Route path="/visits/:visit/:zone/sky" element={<Sky />} />
+            <Route path="/visits/:visit/:zone/plan" element={<Plan />} />
+            <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
+            <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
+            <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
+            <Route path="/zones/:zone/sky" element={<ZoneSky />} />
+            <Route path="/samples/:sample" element={<SampleForm />} />
+            <Route path="/sites" element={<Sites />} />
+            <Route path="/sites/:site" element={<Sites />} />
+            <Route path="/causes" element={<Causes />} />
+            <Route path="/causes/:cause" element={<CausePage />} />
+            <Route path="/causes/:cause/beside/:other" element={<Beside />} />
+            <Route path="/firm/prices" element={<Prices />} />
+            <Route path="/firm/log" element={<Log />} />
+            <Route path="/firm" element={<Firm />} />
+            <Route path="/account" element={<Account />} />
+            <Route
+              path="*"
+              element={
+                <main className="fallen">
+                  <h1>There is no page here</h1>
+                  <p>The address is misspelt, or what it led to is gone.</p>
+                  <p className="buttons">
+                    <Link className="export" to="/">
+                      To the day
+                    </Link>
+                  </p>
+                </main>
+              }
+            />
+          </Routes>
+        </Suspense>
+      </Guarded>
     </Shell>
   )
 }
@@ -96,11 +116,13 @@ function App() {
       <QueryClientProvider client={queryClient}>
         <BrowserRouter>
           <Suspense fallback={<Busy what="the page" />}>
-            <Routes>
-              <Route path="/sign-in" element={<SignIn />} />
-              <Route path="/set-password/:token" element={<SetPassword />} />
-              <Route path="/*" element={<SignedIn theme={theme} onTheme={setTheme} />} />
-            </Routes>
+            <Guarded>
+              <Routes>
+                <Route path="/sign-in" element={<SignIn />} />
+                <Route path="/set-password/:token" element={<SetPassword />} />
+                <Route path="/*" element={<SignedIn theme={theme} onTheme={setTheme} />} />
+              </Routes>
+            </Guarded>
           </Suspense>
         </BrowserRouter>
       </QueryClientProvider>
@@ -113,6 +135,8 @@ const root = document.getElementById('root')
 if (root)
   createRoot(root).render(
     <StrictMode>
-      <App />
+      <ErrorBoundary FallbackComponent={LastResort}>
+        <App />
+      </ErrorBoundary>
     </StrictMode>,
   )

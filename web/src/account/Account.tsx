@@ -190,7 +190,7 @@ function Sessions({ me }: { me: Schemas['Me'] }) {
     onSuccess: again,
   })
   const others = useMutation({ mutationFn: () => got(api.POST('/me/sessions/end-others')), onSuccess: again })
-  if (sessions.isError) return <Problem error={sessions.error} />
+  if (sessions.isLoadingError) return <Problem error={sessions.error} />
   if (!sessions.data) return <Busy what="where you are signed in" />
   return (
     <section aria-label="Signed in">

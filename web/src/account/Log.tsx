@@ -20,7 +20,7 @@ export default function Log() {
     initialPageParam: 0,
     getNextPageParam: (last) => (last.length === page ? last.at(-1)?.id : undefined),
   })
-  if (log.isError) return <Problem error={log.error} />
+  if (log.isLoadingError) return <Problem error={log.error} />
   if (!log.data || !me) return <Busy what="the log" />
   const lines = log.data.pages.flat()
   return (

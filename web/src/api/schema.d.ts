@@ -1895,6 +1895,8 @@ export interface components {
             date_form: "dmy" | "mdy" | "ymd";
             name: string;
             owners_second_factor: boolean;
+            /** @description IANA name of where the office is: lists and reports go by its day */
+            timezone: string;
             /** @enum {string} */
             unit_system: "metric" | "us";
             /** Format: int64 */

@@ -20,7 +20,7 @@ export default function Beside() {
     queryKey: ['compare', cause, other],
     queryFn: () => got(api.GET('/causes/{id}/apart/{other}', { params: { path: { id: cause, other } } })),
   })
-  if (a.isError || b.isError || checks.isError) return <Problem error={a.error ?? b.error ?? checks.error} />
+  if (a.isLoadingError || b.isLoadingError || checks.isLoadingError) return <Problem error={a.error ?? b.error ?? checks.error} />
   if (!a.data || !b.data || !checks.data || !words) return <Busy what="the two causes" />
   const all = words.raw.causes.filter((c) => c.id !== 'healthy-turf').sort((x, y) => x.label.localeCompare(y.label))
   const pick = (value: string, label: string, go: (id: string) => string) => (

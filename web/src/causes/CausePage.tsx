@@ -32,7 +32,7 @@ export default function CausePage() {
   const words = useWords()
   const me = useMe().data
   const page = useCause(cause)
-  if (page.isError) return <Problem error={page.error} />
+  if (page.isLoadingError) return <Problem error={page.error} />
   if (!page.data || !words || !me) return <Busy what="the page" />
   const c = page.data
   return (

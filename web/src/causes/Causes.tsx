@@ -31,7 +31,7 @@ export default function Causes() {
   const [site, setSite] = useState('')
   const [search, setSearch] = useState('')
   const likely = useLikely(month, site)
-  if (likely.isError) return <Problem error={likely.error} />
+  if (likely.isLoadingError) return <Problem error={likely.error} />
   if (!words || !me || !likely.data) return <Busy what="the field guide" />
   const at = month || Number(me.today.slice(5, 7))
   const needle = search.trim().toLowerCase()

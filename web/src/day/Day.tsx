@@ -164,7 +164,7 @@ export default function Day() {
   const [mine, setMine] = useState(false)
   const day = useDay(mine)
   const me = useMe().data
-  if (day.isError) return <Problem error={day.error} />
+  if (day.isLoadingError) return <Problem error={day.error} />
   if (!day.data || !me) return <Busy what="the day" />
   const d = day.data
   return (

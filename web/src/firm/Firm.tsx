@@ -186,6 +186,7 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
           value={d.currency}
           onChange={(currency) => setD({ ...d, currency: currency.toUpperCase().slice(0, 3) })}
         />
+        <Text label="Office time zone" disabled={!may} value={d.timezone} onChange={(timezone) => setD({ ...d, timezone })} />
         <Pick label="Dates" disabled={!may} value={d.date_form} onChange={(date_form) => setD({ ...d, date_form })} options={forms} />
         <Pick
           label="Units"
@@ -212,7 +213,7 @@ export default function Firm() {
   const firm = useFirm()
   const words = useWords()
   const [open, setOpen] = useState<{ person?: Person } | undefined>()
-  if (people.isError || firm.isError) return <Problem error={people.error ?? firm.error} />
+  if (people.isLoadingError || firm.isLoadingError) return <Problem error={people.error ?? firm.error} />
   if (!people.data || !firm.data || !me) return <Busy what="the firm" />
   const keeps = me.rights.includes('keep-people')
   return (

@@ -192,7 +192,7 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
 export default function Prices() {
   const me = useMe().data
   const prices = useQuery({ queryKey: ['prices'], queryFn: () => got(api.GET('/prices')) })
-  if (prices.isError) return <Problem error={prices.error} />
+  if (prices.isLoadingError) return <Problem error={prices.error} />
   if (!prices.data || !me) return <Busy what="the prices" />
   return <Editor key={prices.data.version} prices={prices.data} me={me} may={me.rights.includes('keep-firm')} />
 }

@@ -176,7 +176,7 @@ export default function Plan() {
       got(api.POST('/visits/{id}/zones/{zone}/diagnoses', { params: { path: { id: visit, zone } }, body: { id: newId() } })),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['visit', visit] }),
   })
-  if (detail.isError || scales.isError) return <Problem error={detail.error ?? scales.error} />
+  if (detail.isLoadingError || scales.isLoadingError) return <Problem error={detail.error ?? scales.error} />
   if (!detail.data || !scales.data || !me || !words) return <Busy what="the plan" />
   const d = scales.data.now.diagnosis
   const plan = read(d.actions)

@@ -93,7 +93,7 @@ export default function RecordView() {
   const words = useWords()
   const detail = useVisit(visit)
   const scales = useScales(visit, zone)
-  if (detail.isError) return <Problem error={detail.error} />
+  if (detail.isLoadingError) return <Problem error={detail.error} />
   if (!detail.data || !me || !words || !scales.data) return <Busy what="the record" />
   const z = detail.data.site.zones?.find((x) => x.id === zone)
   if (!z) return <Problem error={new Error('There is no such zone on this site')} />

@@ -135,7 +135,7 @@ export default function VisitRecovery() {
   const words = useWords()
   const detail = useVisit(visit)
   const recovery = useRecovery(zone)
-  if (detail.isError || recovery.isError) return <Problem error={detail.error ?? recovery.error} />
+  if (detail.isLoadingError || recovery.isLoadingError) return <Problem error={detail.error ?? recovery.error} />
   if (!detail.data || !recovery.data || !me || !words) return <Busy what="the recovery" />
   const r = recovery.data
   return (

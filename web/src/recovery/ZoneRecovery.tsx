@@ -12,7 +12,7 @@ export default function ZoneRecovery() {
   const words = useWords()
   const site = useSiteOfZone(zone)
   const recovery = useRecovery(zone)
-  if (recovery.isError || site.isError) return <Problem error={recovery.error ?? site.error} />
+  if (recovery.isLoadingError || site.isLoadingError) return <Problem error={recovery.error ?? site.error} />
   if (!recovery.data || !me || !words || !site.data) return <Busy what="the recovery" />
   const r = recovery.data
   return (

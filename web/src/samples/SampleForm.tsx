@@ -16,7 +16,7 @@ export default function SampleForm() {
     queryKey: ['sample-form', sample],
     queryFn: () => got(api.GET('/samples/{id}/form', { params: { path: { id: sample } } })),
   })
-  if (form.isError) return <Problem error={form.error} />
+  if (form.isLoadingError) return <Problem error={form.error} />
   if (!form.data || !words || !me) return <Busy what="the form" />
   const f = form.data
   return (

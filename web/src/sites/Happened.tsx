@@ -17,7 +17,7 @@ export function Happened({
   onChange: (v: Schemas['Visit']) => void
 }) {
   const history = useHistory(site.id)
-  if (history.isError) return <Problem error={history.error} />
+  if (history.isLoadingError) return <Problem error={history.error} />
   if (!history.data) return <Busy what="the history" />
   const zone = (id: string) => site.zones?.find((z) => z.id === id)?.name ?? ''
   const h = history.data

@@ -10,7 +10,7 @@ import { useSettled } from '../ui/useSettled'
 export function SiteList({ chosen, onGo, children }: { chosen: string; onGo: () => void; children?: ReactNode }) {
   const [find, setFind] = useState('')
   const sites = useSites(useSettled(find))
-  if (sites.isError) return <Problem error={sites.error} />
+  if (sites.isLoadingError) return <Problem error={sites.error} />
   if (!sites.data) return <Busy what="the sites" />
   const list = sites.data.pages.flatMap((p) => p.sites)
   return (

@@ -74,7 +74,7 @@ export default function Sites() {
 /** The client's form, once the client is there; a new one is there at once. */
 function OpenClient({ id, onDone }: { id: string; onDone: () => void }) {
   const client = useClient(id)
-  if (client.isError) return <Problem error={client.error} />
+  if (client.isLoadingError) return <Problem error={client.error} />
   if (id && !client.data) return <Busy what="the client" />
   return <ClientForm client={client.data} onDone={onDone} />
 }
@@ -83,7 +83,7 @@ function OneSite({ id, me, words, onOpen }: { id: string; me: Me; words: Words; 
   const found = useSite(id)
   const missing = found.error instanceof Refused && found.error.status === 404
   if (missing) return <p className="empty">There is no site at this address. Pick one from the list.</p>
-  if (found.isError) return <Problem error={found.error} />
+  if (found.isLoadingError) return <Problem error={found.error} />
   if (!found.data) return <Busy what="the site" />
   const site = found.data
   return (

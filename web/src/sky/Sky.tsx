@@ -24,7 +24,7 @@ export default function Sky() {
   const { visit = '', zone = '' } = useParams()
   const me = useMe().data
   const detail = useVisit(visit)
-  if (detail.isError) return <Problem error={detail.error} />
+  if (detail.isLoadingError) return <Problem error={detail.error} />
   if (!detail.data || !me) return <Busy what="sky and ground" />
   return (
     <div className="sky-page">
@@ -39,7 +39,7 @@ export function ZoneSky() {
   const { zone = '' } = useParams()
   const me = useMe().data
   const found = useSiteOfZone(zone)
-  if (found.isError) return <Problem error={found.error} />
+  if (found.isLoadingError) return <Problem error={found.error} />
   if (!found.data || !me) return <Busy what="sky and ground" />
   const site = found.data
   return (
@@ -80,7 +80,7 @@ function SkyPane({ place, site, me }: { place: Place; site: Schemas['Site']; me:
   const [span, setSpan] = useState<Span | undefined>()
   const [table, setTable] = useState(false)
   const r = useMemo(() => reader(me.unit_system), [me.unit_system])
-  if (sky.isError) return <Problem error={sky.error} />
+  if (sky.isLoadingError) return <Problem error={sky.error} />
   if (!sky.data) return <Busy what="sky and ground" />
   const v = sky.data
   return (

@@ -38,7 +38,7 @@ export function Watering({ place, site, me }: { place: Place; site: string; me: 
     mutationFn: (days: Day[]) => got(api.PUT('/sites/{id}/watering-days', { params: { path: { id: site } }, body: { days } })),
     onSuccess: () => queryClient.invalidateQueries({ queryKey: ['watering'] }),
   })
-  if (plan.isError) return <Problem error={plan.error} />
+  if (plan.isLoadingError) return <Problem error={plan.error} />
   if (!plan.data) return null
   const w = plan.data
   const r = reader(me.unit_system)

@@ -165,7 +165,7 @@ export default function Visit() {
     if (opening) document.querySelector('.ledgers')?.scrollIntoView({ block: 'start' })
   }, [opening])
 
-  if (detail.isError) return <Problem error={detail.error} />
+  if (detail.isLoadingError) return <Problem error={detail.error} />
   if (!detail.data || !words || !me) return <Busy what="the visit" />
   const marks = (answers.get('marks')?.value as unknown as number[] | null) ?? []
   const d = scales.data?.now.diagnosis
