@@ -43,6 +43,7 @@ web/dist/index.html: $(web_sources) web/node_modules/.package-lock.json
 # The API description comes from the Go types, the front end's types from the description.
 types: web/node_modules/.package-lock.json
 	go run ./cmd/hodos openapi > server/openapi.json
+	go run ./cmd/hodos units > web/src/units.json
 	cd web && npm run -s types
 
 bench:

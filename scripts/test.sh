@@ -12,6 +12,7 @@ step "go vet";            go vet ./...
 step "staticcheck";       go tool staticcheck ./...
 step "gofmt";             unformatted=$(gofmt -l $(git ls-files '*.go')); [ -z "$unformatted" ] || fail "gofmt: $unformatted"
 step "API description";   bin/hodos openapi | diff -u server/openapi.json - >/dev/null || fail "server/openapi.json is behind the Go types: run make types"
+step "table of units";    bin/hodos units | diff -u web/src/units.json - >/dev/null || fail "web/src/units.json is behind core/units: run make types"
 step "types, lint and unit tests of the front end"
 (cd web && npx openapi-typescript ../server/openapi.json -o /tmp/hodos-schema-$$.d.ts >/dev/null && diff -q src/api/schema.d.ts /tmp/hodos-schema-$$.d.ts >/dev/null) || fail "web/src/api/schema.d.ts is behind server/openapi.json: run make types"
 rm -f /tmp/hodos-schema-$$.d.ts

@@ -54,7 +54,7 @@ type FirmSettings struct {
 	UnitSystem string `json:"unit_system" enum:"metric,us"`
 	// OwnersSecondFactor: owners sign in with a second factor or not at all.
 	OwnersSecondFactor bool   `json:"owners_second_factor"`
-	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of where the office is: lists and reports go by its day"`
+	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
 	Version            int    `json:"version" minimum:"0" maximum:"2147483646"`
 }
 

@@ -328,7 +328,7 @@ func (s *Server) sampleForm(ctx context.Context, id uuid.UUID) (SampleForm, erro
 	}
 	for _, f := range knowledge.Findings() {
 		if v, ok := c.Findings[f.ID]; ok && f.Station != "lab" && f.Station != "ask" {
-			out.Findings = append(out.Findings, knowledge.InWords(&f, f.ID, v))
+			out.Findings = append(out.Findings, knowledge.InWords(&f, f.ID, v, saying(ctx)))
 		}
 	}
 	for i, x := range sc.Diagnosis.Causes {

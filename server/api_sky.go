@@ -316,7 +316,7 @@ func skyView(from seen, span int, in units.Saying) SkyView {
 		for _, id := range []string{"soil-temp-c", "soil-moisture", "soil-moisture-vwc"} {
 			if x, ok := findings[id]; ok {
 				f, _ := knowledge.FindingByID(id)
-				v.Marks = append(v.Marks, SkyMark{day, "reading", knowledge.InWords(f, id, x)})
+				v.Marks = append(v.Marks, SkyMark{day, "reading", knowledge.InWords(f, id, x, in)})
 			}
 		}
 	}

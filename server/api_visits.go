@@ -143,7 +143,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 	}
 	plain := a.Value
 	if a.Entered != nil {
-		si, err := units.Convert(a.Entered.Amount, a.Entered.Unit, siUnit(f))
+		si, err := units.Convert(a.Entered.Amount, a.Entered.Unit, f.Measure())
 		if err != nil {
 			return nil, nil, field(where+".entered", err.Error())
 		}
@@ -156,19 +156,6 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 	}
 	j, _ := json.Marshal(v.Plain())
 	return j, entered, nil
-}
-
-// siUnit is the unit id in which a finding's value is kept.
-func siUnit(f *knowledge.Finding) string {
-	switch {
-	case f.Unit == "mm":
-		return "mm"
-	case f.Unit == "cm":
-		return "cm"
-	case len(f.Unit) >= 4 && f.Unit[:4] == "degC":
-		return "C"
-	}
-	return ""
 }
 
 // ZonePath is a zone on a visit.

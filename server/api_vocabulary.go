@@ -79,6 +79,7 @@ type VFinding struct {
 	Label     string    `json:"label"`
 	Ask       string    `json:"ask"`
 	Unit      string    `json:"unit"`
+	Measure   string    `json:"measure" doc:"unit of the number as the table of units has it, else in words; empty for none"`
 	Min       float64   `json:"min"`
 	Max       float64   `json:"max"`
 	Step      float64   `json:"step"`
@@ -200,8 +201,23 @@ func vocabulary() Vocabulary {
 		v.Procedures = append(v.Procedures, VProcedure{p.ID, p.Label, p.Setup, p.Tools, p.Caution, p.Days})
 	}
 	for _, f := range knowledge.Findings() {
-		out := VFinding{ID: f.ID, Station: f.Station, Procedure: f.Procedure, Kind: kindName(f.Kind), Label: f.Label, Ask: f.Ask, Unit: f.Unit,
-			Min: f.Min, Max: f.Max, Step: f.Step, Bands: append([]float64{}, f.Bands...), Minutes: f.Minutes, Values: []VValue{}, Steers: f.Steers}
+		out := VFinding{
+			ID:        f.ID,
+			Station:   f.Station,
+			Procedure: f.Procedure,
+			Kind:      kindName(f.Kind),
+			Label:     f.Label,
+			Ask:       f.Ask,
+			Unit:      f.Unit,
+			Measure:   f.Measure(),
+			Min:       f.Min,
+			Max:       f.Max,
+			Step:      f.Step,
+			Bands:     append([]float64{}, f.Bands...),
+			Minutes:   f.Minutes,
+			Values:    []VValue{},
+			Steers:    f.Steers,
+		}
 		for _, id := range f.Values {
 			out.Values = append(out.Values, VValue{id, knowledge.ValueLabel(id)})
 		}

@@ -82,7 +82,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID) (Scales, cas
 func weighed(v *casework.Visit, say units.Saying) Scales {
 	out := Scales{Seq: v.Seq, Answers: answered(v.Answers), Overtaken: []string{}, Spray: sprayAhead(v.Case)}
 	byDays(v)
-	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At})
+	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At, Say: say})
 	out.Diagnosis = casefile.Answered(r, remedy.Decide(v.Case, r, say))
 	return out
 }

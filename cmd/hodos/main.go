@@ -20,6 +20,7 @@ const usage = `hodos weighs what is wrong with a lawn.
                                       make a firm with its first owner, password on standard input
   hodos set-password --email …        give somebody a new password, read from standard input
   hodos openapi                       print the description of the API
+  hodos units                         print the table of units
   hodos version                       print the version of program and knowledge
 `
 
@@ -31,8 +32,19 @@ func main() {
 		fmt.Fprint(os.Stderr, usage)
 		os.Exit(2)
 	}
-	commands := map[string]func([]string) error{"diagnose": diagnose, "serve": serve, "demo": demonstrate, "migrate": migrate,
-		"openapi": openapi, "version": version, "new-firm": newFirm, "set-password": setPassword, "simulate": simulate, "watch": watchNow}
+	commands := map[string]func([]string) error{
+		"diagnose":     diagnose,
+		"serve":        serve,
+		"demo":         demonstrate,
+		"migrate":      migrate,
+		"openapi":      openapi,
+		"units":        unitTable,
+		"version":      version,
+		"new-firm":     newFirm,
+		"set-password": setPassword,
+		"simulate":     simulate,
+		"watch":        watchNow,
+	}
 	run, ok := commands[os.Args[1]]
 	if !ok {
 		fmt.Fprintf(os.Stderr, "hodos: unknown command %q\n\n%s", os.Args[1], usage)

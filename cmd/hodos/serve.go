@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"context"
+	"encoding/json"
 	"errors"
 	"flag"
 	"fmt"
@@ -21,6 +22,7 @@ import (
 
 	"hodos/account"
 	"hodos/casework"
+	"hodos/core/units"
 	"hodos/demo"
 	"hodos/night"
 	"hodos/server"
@@ -237,8 +239,10 @@ func newFirm(args []string) error {
 		return err
 	}
 	return s.InFirm(ctx, firm, func(tx *gorm.DB) error {
-		if err := tx.Create(&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric", Timezone: *timezone,
-			Version: 1}).Error; err != nil {
+		if err := tx.Create(
+			&store.Firm{ID: firm, Name: *name, Country: *country, Currency: *currency, DateForm: "dmy", UnitSystem: "metric", Timezone: *timezone,
+				Version: 1},
+		).Error; err != nil {
 			return err
 		}
 		return tx.Create(&store.Person{ID: person, FirmID: firm, Name: *owner, Email: strings.ToLower(*email), Role: "owner",
@@ -304,4 +308,28 @@ func openapi([]string) error {
 	}
 	fmt.Println(string(b))
 	return nil
+}
+
+// unitTable prints the units and which stand for each other, for the front end: there is one table of them.
+func unitTable([]string) error {
+	type unit struct {
+		Label  string  `json:"label"`
+		Factor float64 `json:"factor"`
+		Offset float64 `json:"offset"`
+	}
+	out := struct {
+		Units map[string]unit   `json:"units"`
+		US    map[string]string `json:"us"`
+	}{map[string]unit{}, map[string]string{}}
+	for _, u := range units.All() {
+		out.Units[u.ID] = unit{u.Label, u.Factor, u.Offset}
+	}
+	for _, p := range units.Pairs() {
+		out.US[p[0]] = p[1]
+	}
+	b, err := json.MarshalIndent(out, "", "  ")
+	if err == nil {
+		fmt.Println(string(b))
+	}
+	return err
 }

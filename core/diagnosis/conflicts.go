@@ -22,8 +22,17 @@ func (m *model) misread(r *Result, evs []observed, post posterior) []evidence.No
 				continue
 			}
 			f, _ := knowledge.FindingByID(finding)
-			return []evidence.Notice{{About: finding, Text: fmt.Sprintf("%s stands alone against %s, which all else points to: look again, %s",
-				knowledge.InWords(f, finding, r.Values[finding]), knowledge.LowerFirst(knowledge.CauseTable[ci].Label), knowledge.LookAgain(finding))}}
+			return []evidence.Notice{{About: finding, Text: fmt.Sprintf(
+				"%s stands alone against %s, which all else points to: look again, %s",
+				knowledge.InWords(
+					f,
+					finding,
+					r.Values[finding],
+					r.say,
+				),
+				knowledge.LowerFirst(knowledge.CauseTable[ci].Label),
+				knowledge.LookAgain(finding),
+			)}}
 		}
 	}
 	return nil

@@ -8,6 +8,7 @@ import (
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/core/sky"
+	"hodos/core/units"
 	"hodos/core/worth"
 )
 
@@ -38,6 +39,7 @@ type SetResult struct {
 // Result is a diagnosis.
 type Result struct {
 	Knowledge string
+	say       units.Saying
 	// Causes are all, healthy-turf included: what damages and is likelier than not, then the rest, each the most probable first. So a
 	// state of the ground that is measured and sure stands behind the damage that it led to.
 	Causes   []CauseResult
@@ -77,6 +79,7 @@ type Options struct {
 	Prices   *worth.Prices   // nil for those of the case, or DefaultPrices
 	NoNext   bool            // leave the next checks out
 	NoLedger bool            // leave the bits out
+	Say      units.Saying    // how quantities are said in texts
 }
 
 // Diagnose weighs a case. It never fails: what is missing moves nothing, and what is odd is told in the notices. It costs
@@ -107,9 +110,17 @@ func Diagnose(c evidence.Case, o Options) Result {
 	evs := m.observeAll(&g)
 	post := m.sum(evs, !o.NoNext)
 
-	r := Result{Knowledge: knowledge.Knowledge, Weather: g.Weather, Notices: g.Notices, Values: g.Values, Lawn: g.Lawn, Prices: prices,
-		Damage: area,
-		Sky:    g.Sky}
+	r := Result{
+		Knowledge: knowledge.Knowledge,
+		say:       o.Say,
+		Weather:   g.Weather,
+		Notices:   g.Notices,
+		Values:    g.Values,
+		Lawn:      g.Lawn,
+		Prices:    prices,
+		Damage:    area,
+		Sky:       g.Sky,
+	}
 	m.sound, r.Other = post.soundShare(), post.other
 	r.Causes = m.results(evs, post, o.NoLedger)
 	if !o.NoLedger && !o.NoNext {

@@ -166,7 +166,7 @@ func (r Result) Told() string {
 	default:
 		fmt.Fprintf(&s, "Not certain yet; most likely %s", name(top.ID))
 	}
-	if why := reasons(top.For, 3, .4); len(why) > 0 {
+	if why := r.reasons(top.For, 3, .4); len(why) > 0 {
 		s.WriteString(", based on: " + list2(why))
 	}
 	s.WriteString(".")
@@ -181,7 +181,7 @@ func (r Result) Told() string {
 				word = "is also involved"
 			}
 			line := fmt.Sprintf(" %s %s", knowledge.UpperFirst(name(c.ID)), word)
-			if why := reasons(c.For, 2, .4); len(why) > 0 {
+			if why := r.reasons(c.For, 2, .4); len(why) > 0 {
 				line += ", based on: " + list2(why)
 			}
 			s.WriteString(line + ".")
@@ -191,7 +191,7 @@ func (r Result) Told() string {
 		for _, id := range strings.Fields(c.Mistaken) {
 			for _, x := range r.Causes {
 				if x.ID == id && x.Probability < .05 {
-					if why := reasons(x.Against, 2, .6); len(why) > 0 {
+					if why := r.reasons(x.Against, 2, .6); len(why) > 0 {
 						fmt.Fprintf(&s, " We ruled out %s, which looks similar, because of: %s.", name(id), list2(why))
 						return s.String() + r.open()
 					}
@@ -211,14 +211,14 @@ func (r Result) open() string {
 }
 
 // reasons are the strongest rows of a ledger in words.
-func reasons(rows []Bits, most int, least float64) []string {
+func (r Result) reasons(rows []Bits, most int, least float64) []string {
 	var out []string
 	for _, b := range rows {
 		f, ok := knowledge.FindingByID(b.Finding)
 		if !ok || len(out) == most || math.Abs(b.Bits) < least {
 			continue
 		}
-		out = append(out, knowledge.InWords(f, b.Finding, b.Value))
+		out = append(out, knowledge.InWords(f, b.Finding, b.Value, r.say))
 	}
 	return out
 }

@@ -1,13 +1,14 @@
 package knowledge
 
 import (
-	"fmt"
 	"strings"
+
+	"hodos/core/units"
 )
 
 // InWords says a finding with its value: "pull test (lifts like a carpet)". id carries the cause for findings kept once a
 // cause.
-func InWords(f *Finding, id string, v Value) string {
+func InWords(f *Finding, id string, v Value, say units.Saying) string {
 	label := LowerFirst(f.Label)
 	if _, cause, per := strings.Cut(id, ":"); per {
 		c, _ := CauseByID(cause)
@@ -15,12 +16,7 @@ func InWords(f *Finding, id string, v Value) string {
 	}
 	switch {
 	case v.Number != nil:
-		unit, _, _ := strings.Cut(f.Unit, ",")
-		if unit == "pH" || unit == "fraction" || unit == "0 to 1" || unit == "1/m2" {
-			unit = ""
-		}
-		return label + " (" + strings.TrimSpace(fmt.Sprintf("%s %s", strings.TrimSuffix(strings.TrimRight(fmt.Sprintf("%.1f", *v.Number), "0"),
-			"."), strings.Replace(unit, "degC", "°C", 1))) + ")"
+		return label + " (" + say.Figure(*v.Number, f.Measure()) + ")"
 	case v.Yes != nil && *v.Yes:
 		return label + " (yes)"
 	case v.Yes != nil:
@@ -36,6 +32,22 @@ func InWords(f *Finding, id string, v Value) string {
 		return label + " (" + strings.Join(words, ", ") + ")"
 	}
 	return label + " (" + said(f, v.Word) + ")"
+}
+
+// Measure is the unit that a finding's number has: one of package units where that knows it, else its own words, empty for a bare number.
+func (f *Finding) Measure() string {
+	unit, _, _ := strings.Cut(f.Unit, ",")
+	unit, _, _ = strings.Cut(unit, " at ")
+	unit, _, _ = strings.Cut(unit, " of ")
+	switch unit {
+	case "degC":
+		return "C"
+	case "g N/m2":
+		return "g/m2"
+	case "pH", "fraction", "0 to 1", "sodium adsorption ratio":
+		return ""
+	}
+	return unit
 }
 
 func said(f *Finding, w string) string {

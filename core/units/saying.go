@@ -3,6 +3,7 @@ package units
 import (
 	"fmt"
 	"math"
+	"strings"
 )
 
 // Saying puts quantities into sentences, in SI or in US customary units. What it is given is SI: °C, mm, °C·d.
@@ -117,4 +118,26 @@ func inches(mm float64) float64 {
 		return math.Round(mm/25.4*100) / 100
 	}
 	return math.Round(mm/25.4*8) / 8
+}
+
+// Figure says a number of a metric unit with its unit, as many figures as tell something: three. A unit that has no customary one
+// beside it stays; an empty one is left out.
+func (s Saying) Figure(x float64, unit string) string {
+	u, err := Lookup(unit)
+	for _, p := range pairs {
+		if p[0] == unit && s.Customary && err == nil {
+			to, _ := Lookup(p[1])
+			x, u = to.From(u.SI(x)), to
+		}
+	}
+	digits := 1
+	if s.Customary && math.Abs(x) < 10 {
+		digits = 2
+	}
+	text := fmt.Sprintf("%.*f", digits, x)
+	text = strings.TrimSuffix(strings.TrimRight(text, "0"), ".")
+	if err != nil {
+		return strings.TrimSpace(text + " " + unit)
+	}
+	return text + " " + u.Label
 }

@@ -21,6 +21,9 @@ const (
 	VolPerArea  Dimension = "volume/area" // mL/m²
 	Temperature Dimension = "temperature" // °C
 	Speed       Dimension = "speed"       // m/s
+	Rate        Dimension = "rate"        // mm/h
+	Density     Dimension = "density"     // per m²
+	Pressure    Dimension = "pressure"    // kPa
 )
 
 // Unit is one unit: SI value = (entered + Offset) × Factor.
@@ -43,8 +46,19 @@ var table = []Unit{
 	{"g/m2", "g/m²", MassPerArea, 1, 0, false}, {"kg/ha", "kg/ha", MassPerArea, .1, 0, false}, {"lb/1000ft2", "lb/1000 ft²", MassPerArea, 453.59237 / 92.90304, 0, true},
 	{"mL/m2", "mL/m²", VolPerArea, 1, 0, false}, {"L/100m2", "L/100 m²", VolPerArea, 10, 0, false}, {"floz/1000ft2", "fl oz/1000 ft²", VolPerArea, 29.5735295625 / 92.90304, 0, true}, {"gal/1000ft2", "gal/1000 ft²", VolPerArea, 3785.411784 / 92.90304, 0, true},
 	{"C", "°C", Temperature, 1, 0, false}, {"F", "°F", Temperature, 5.0 / 9, -32, true},
+	{"mm/h", "mm/h", Rate, 1, 0, false}, {"in/h", "in/h", Rate, 25.4, 0, true},
+	{"1/m2", "per m²", Density, 1, 0, false}, {"1/ft2", "per ft²", Density, 1 / .09290304, 0, true},
+	{"kPa", "kPa", Pressure, 1, 0, false}, {"psi", "psi", Pressure, 6.894757293168, 0, true},
 	{"m/s", "m/s", Speed, 1, 0, false}, {"mph", "mph", Speed, .44704, 0, true}, {"km/h", "km/h", Speed, 1 / 3.6, 0, false},
 }
+
+// pairs are the units that stand for each other: what a metric lawn reads in the first, one in US units reads in the second.
+var pairs = [][2]string{{"mm", "in"}, {"cm", "in"}, {"m", "ft"}, {"m2", "ft2"}, {"g", "oz"}, {"kg", "lb"}, {"mL", "floz"}, {"L", "gal"},
+	{"g/m2", "lb/1000ft2"}, {"mL/m2", "floz/1000ft2"}, {"L/100m2", "gal/1000ft2"}, {"C", "F"}, {"m/s", "mph"}, {"mm/h", "in/h"},
+	{"1/m2", "1/ft2"}, {"kPa", "psi"}}
+
+// Pairs returns each metric unit with the customary one that stands for it.
+func Pairs() [][2]string { return append([][2]string(nil), pairs...) }
 
 // All returns every unit, ordered by id.
 func All() []Unit {

@@ -67,7 +67,7 @@ func TestThePageGoesInTheOrderOfWork(t *testing.T) {
 	var page bytes.Buffer
 	casefile.Page(&page, c, casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
 	text := page.String()
-	for _, part := range []string{"DO NOW, IN THIS ORDER", "CHECK FIRST", "→ check: Grubs per m²", "SCHEDULE", "CHOICES",
+	for _, part := range []string{"DO NOW, IN THIS ORDER", "CHECK FIRST", "→ check: Grubs counted", "SCHEDULE", "CHOICES",
 		"Pre-emergent or seed", "20 to 24 weeks", "DO NOT", "Plug or sprig: "} {
 		require.Contains(t, text, part)
 	}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { daysBetween, fromSI, percent, readDate, reader, readNumber, show, showDate, siOf, toSI } from './format'
+import { daysBetween, fromSI, percent, readDate, reader, readNumber, show, showDate, figure, toSI, unitFor } from './format'
 
 describe('dates', () => {
   it('follow the form of the firm', () => {
@@ -29,8 +29,11 @@ describe('quantities', () => {
     expect(show(92.90304, 'm2', 'us')).toBe('1,000 ft²')
   })
   it('know which findings have a customary unit', () => {
-    expect(siOf('degC at 50 mm')).toBe('C')
-    expect(siOf('1/m2')).toBeUndefined()
+    expect(unitFor('d', 'us')).toBeUndefined()
+    expect(figure(96, '1/m2', 'us')).toBe('8.92 per ft²')
+    expect(figure(25.4, 'cm', 'us')).toBe('10 in')
+    expect(figure(27.456, 'C', 'metric')).toBe('27.46 °C')
+    expect(figure(6.4, '', 'us')).toBe('6.4')
   })
 })
 

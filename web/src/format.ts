@@ -1,3 +1,5 @@
+import table from './units.json'
+
 /** How dates and quantities are shown: inside all is SI and ISO, outside it follows the person and the firm. */
 export type DateForm = 'dmy' | 'mdy' | 'ymd'
 export type UnitSystem = 'metric' | 'us'
@@ -41,42 +43,21 @@ export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)
 }
 
-interface Unit {
+export interface Unit {
   id: string
   label: string
   factor: number
   offset: number
 }
-const us: Record<string, Unit> = {
-  mm: { id: 'in', label: 'in', factor: 25.4, offset: 0 },
-  cm: { id: 'in', label: 'in', factor: 2.54, offset: 0 },
-  C: { id: 'F', label: '°F', factor: 5 / 9, offset: -32 },
-  m2: { id: 'ft2', label: 'ft²', factor: 0.09290304, offset: 0 },
-  'm/s': { id: 'mph', label: 'mph', factor: 0.44704, offset: 0 },
-  'mm/h': { id: 'in/h', label: 'in/h', factor: 25.4, offset: 0 },
-  L: { id: 'gal', label: 'gal', factor: 3.785411784, offset: 0 },
-  'g/m2': { id: 'lb/1000ft2', label: 'lb/1000 ft²', factor: 453.59237 / 92.90304, offset: 0 },
-}
-const si: Record<string, Unit> = {
-  mm: { id: 'mm', label: 'mm', factor: 1, offset: 0 },
-  cm: { id: 'cm', label: 'cm', factor: 1, offset: 0 },
-  C: { id: 'C', label: '°C', factor: 1, offset: 0 },
-  m2: { id: 'm2', label: 'm²', factor: 1, offset: 0 },
-  'm/s': { id: 'm/s', label: 'm/s', factor: 1, offset: 0 },
-  'mm/h': { id: 'mm/h', label: 'mm/h', factor: 1, offset: 0 },
-  L: { id: 'L', label: 'L', factor: 1, offset: 0 },
-  'g/m2': { id: 'g/m2', label: 'g/m²', factor: 1, offset: 0 },
-}
+const known: Partial<Record<string, Omit<Unit, 'id'>>> = table.units
+const customary: Partial<Record<string, string>> = table.us
 
-/** The unit in which a quantity of the given SI unit is entered and shown. */
-export function unitFor(siUnit: string, system: UnitSystem): Unit | undefined {
-  return (system === 'us' ? us : si)[siUnit]
-}
-
-/** The SI unit id of a finding's unit text, where there is a customary one beside it. */
-export function siOf(findingUnit: string): string | undefined {
-  if (findingUnit === 'mm' || findingUnit === 'cm') return findingUnit
-  return findingUnit.startsWith('degC') ? 'C' : undefined
+/** The unit in which a quantity of the given metric unit is entered and shown: that unit or the customary one beside it. */
+export function unitFor(metric: string, system: UnitSystem): Unit | undefined {
+  const own = known[metric]
+  const id = (system === 'us' ? customary[metric] : undefined) ?? metric
+  const shown = known[id]
+  return own && shown ? { ...shown, id, factor: shown.factor / own.factor } : undefined
 }
 
 export function fromSI(value: number, siUnit: string, system: UnitSystem): number {
@@ -92,6 +73,14 @@ export function toSI(value: number, siUnit: string, system: UnitSystem): number 
 export function show(value: number, siUnit: string, system: UnitSystem, digits = 0): string {
   const u = unitFor(siUnit, system)
   return `${fromSI(value, siUnit, system).toLocaleString('en', { maximumFractionDigits: digits })} ${u?.label ?? siUnit}`
+}
+
+/** A number with its unit as the system has it; a unit that the table does not know stands as it is. */
+export function figure(value: number, metric: string, system: UnitSystem): string {
+  const u = unitFor(metric, system)
+  const x = u ? value / u.factor - u.offset : value
+  const text = x.toLocaleString('en', { maximumFractionDigits: 2, useGrouping: Math.abs(x) >= 10_000 })
+  return `${text} ${u?.label ?? metric}`.trim()
 }
 
 export function percent(p: number): string {

@@ -1,5 +1,7 @@
 import { keepPreviousData, QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo } from 'react'
 import { v7 } from 'uuid'
+import { figure, type UnitSystem } from '../format'
 import { api, got, keepToken, ownerOf, Refused, tokenOwner, type Schemas } from './client'
 
 export const newId = (): string => v7()
@@ -104,6 +106,8 @@ export const useCause = (id: string) =>
   })
 
 export interface Words {
+  /** in which quantities are read */
+  system: UnitSystem
   raw: Schemas['Vocabulary']
   finding: Map<string, Schemas['VFinding']>
   cause: Map<string, Schemas['VCause']>
@@ -115,7 +119,7 @@ export interface Words {
   valueLabel: (finding: string, value: unknown) => string
 }
 
-export function words(raw: Schemas['Vocabulary']): Words {
+export function words(raw: Schemas['Vocabulary'], system: UnitSystem = 'metric'): Words {
   const by = <T extends { id: string }>(list: T[]) => new Map(list.map((x) => [x.id, x]))
   const finding = by(raw.findings)
   const cause = by(raw.causes)
@@ -128,6 +132,7 @@ export function words(raw: Schemas['Vocabulary']): Words {
     return ''
   }
   return {
+    system,
     raw,
     finding,
     cause,
@@ -141,17 +146,17 @@ export function words(raw: Schemas['Vocabulary']): Words {
     },
     valueLabel: (id, value) => {
       if (Array.isArray(value)) return value.length ? value.map(one).join(', ') : 'none of these'
-      const unit = finding.get(id)?.unit.split(',')[0]?.split(' at ')[0]?.split(' of ')[0] ?? ''
-      const shown = one(value)
-      return typeof value === 'number' && unit && !['pH', 'fraction', 'sodium adsorption ratio'].includes(unit)
-        ? `${shown} ${unit.replace('degC', '°C').replace('m2', 'm²').replace('1/m²', 'per m²')}`
-        : shown
+      return typeof value === 'number' ? figure(value, finding.get(id)?.measure ?? '', system) : one(value)
     },
   }
 }
 
-export const useWords = (): Words | undefined =>
-  useQuery({ queryKey: ['vocabulary'], queryFn: async () => words(await got(api.GET('/vocabulary'))), staleTime: Infinity }).data
+/** The words of the vocabulary, quantities in the units of whoever reads. */
+export function useWords(): Words | undefined {
+  const system = useMe().data?.unit_system ?? 'metric'
+  const raw = useQuery({ queryKey: ['vocabulary'], queryFn: () => got(api.GET('/vocabulary')), staleTime: Infinity }).data
+  return useMemo(() => raw && words(raw, system), [raw, system])
+}
 
 /** Everything that moving the clock or a record may have changed. */
 export function useRefresh() {

@@ -1895,7 +1895,7 @@ export interface components {
             date_form: "dmy" | "mdy" | "ymd";
             name: string;
             owners_second_factor: boolean;
-            /** @description IANA name of where the office is: lists and reports go by its day */
+            /** @description IANA name of the office's: lists go by its day */
             timezone: string;
             /** @enum {string} */
             unit_system: "metric" | "us";
@@ -2721,6 +2721,8 @@ export interface components {
             label: string;
             /** Format: double */
             max: number;
+            /** @description unit of the number as the table of units has it, else in words; empty for none */
+            measure: string;
             /** Format: double */
             min: number;
             /** Format: double */

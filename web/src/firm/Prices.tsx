@@ -4,35 +4,40 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
 import { useMe, useRefresh, useWords } from '../api/queries'
-import { percent, showDate } from '../format'
+import { percent, readNumber, showDate } from '../format'
 import { FamilyMark } from '../scales/Family'
 import { Busy, Problem } from '../Shell'
 import './firm.css'
 
 type Figures = Schemas['Prices']
-const fields: [keyof Figures, string, string][] = [
-  ['lawn_m2', 'A square metre of lawn', 'laid anew'],
-  ['hour', 'An hour of work', ''],
-  ['fungicide', 'Fungicide', 'for 100 m², once'],
-  ['insecticide', 'Insecticide', 'for 100 m², once'],
-  ['herbicide', 'Herbicide', 'for 100 m², once'],
-  ['feed', 'Feed', 'for 100 m², once'],
-  ['amendment', 'Wetting agent, lime, sulfur', 'for 100 m², once'],
-  ['seed', 'Seed', 'for 100 m²'],
-  ['water_m3', 'Water', 'a cubic metre'],
-  ['lab', 'A laboratory sample', ''],
+/** A figure, what it is for in each system, and how many of the metric amount the customary one is. */
+const fields: { k: keyof Figures; label: string; per: string; us: string; times: number }[] = [
+  { k: 'lawn_m2', label: 'Lawn, laid anew', per: 'a square metre', us: 'a square foot', times: 0.09290304 },
+  { k: 'hour', label: 'An hour of work', per: '', us: '', times: 1 },
+  { k: 'fungicide', label: 'Fungicide', per: 'for 100 m², once', us: 'for 1,000 ft², once', times: 0.9290304 },
+  { k: 'insecticide', label: 'Insecticide', per: 'for 100 m², once', us: 'for 1,000 ft², once', times: 0.9290304 },
+  { k: 'herbicide', label: 'Herbicide', per: 'for 100 m², once', us: 'for 1,000 ft², once', times: 0.9290304 },
+  { k: 'feed', label: 'Feed', per: 'for 100 m², once', us: 'for 1,000 ft², once', times: 0.9290304 },
+  { k: 'amendment', label: 'Wetting agent, lime, sulfur', per: 'for 100 m², once', us: 'for 1,000 ft², once', times: 0.9290304 },
+  { k: 'seed', label: 'Seed', per: 'for 100 m²', us: 'for 1,000 ft²', times: 0.9290304 },
+  { k: 'water_m3', label: 'Water', per: 'a cubic metre', us: '1,000 gal', times: 3.785411784 },
+  { k: 'lab', label: 'A laboratory sample', per: '', us: '', times: 1 },
 ]
 const calls: Record<string, string> = { act: 'act', check: 'check first', leave: 'leave' }
 
 function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schemas['Me']; may: boolean }) {
   const words = useWords()
   const refresh = useRefresh()
-  const [d, setD] = useState<Record<keyof Figures, string>>(
-    () => Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>,
-  )
-  const figures = Object.fromEntries(fields.map(([k]) => [k, Number(d[k].replace(',', '.'))])) as unknown as Figures
-  const whole = fields.every(([k]) => d[k].trim() !== '' && Number.isFinite(figures[k]))
-  const changed = fields.some(([k]) => figures[k] !== prices.prices[k])
+  const us = me.unit_system === 'us'
+  const times = (f: (typeof fields)[number]) => (us ? f.times : 1)
+  const shown = (f: (typeof fields)[number]) => String(Math.round(prices.prices[f.k] * times(f) * 100) / 100)
+  const initial = () => Object.fromEntries(fields.map((f) => [f.k, shown(f)])) as Record<keyof Figures, string>
+  const [d, setD] = useState(initial)
+  // what nobody has changed stays as it is, however it is rounded on the screen
+  const read = (f: (typeof fields)[number]) => (d[f.k] === shown(f) ? prices.prices[f.k] : (readNumber(d[f.k]) ?? NaN) / times(f))
+  const figures = Object.fromEntries(fields.map((f) => [f.k, read(f)])) as unknown as Figures
+  const whole = fields.every((f) => Number.isFinite(figures[f.k]))
+  const changed = fields.some((f) => figures[f.k] !== prices.prices[f.k])
   const [asked, setAsked] = useState(figures)
   const text = JSON.stringify(figures)
   useEffect(() => {
@@ -73,13 +78,13 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
           {prices.version === 0 && "Not set yet: these are the program's own guesses."}
         </p>
         <div className="fields">
-          {fields.map(([k, label, per]) => (
+          {fields.map(({ k, label, per, us: customary }) => (
             <label key={k} className="field">
               <span>
                 {label}{' '}
                 <small className="faint">
                   {me.currency}
-                  {per && `, ${per}`}
+                  {(us ? customary : per) && `, ${us ? customary : per}`}
                 </small>
               </span>
               <input
@@ -100,15 +105,7 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
             <Button type="primary" htmlType="submit" disabled={!changed || !whole} loading={save.isPending}>
               Save the figures
             </Button>
-            {changed && (
-              <Button
-                onClick={() =>
-                  setD(Object.fromEntries(fields.map(([k]) => [k, String(prices.prices[k])])) as Record<keyof Figures, string>)
-                }
-              >
-                Put back
-              </Button>
-            )}
+            {changed && <Button onClick={() => setD(initial())}>Put back</Button>}
           </p>
         )}
       </div>

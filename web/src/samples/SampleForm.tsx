@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link, useParams } from 'react-router'
 import { api, got } from '../api/client'
 import { useMe, useWords } from '../api/queries'
-import { showDate } from '../format'
+import { show, showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { kindLabel } from './useSamples'
 import './samples.css'
@@ -44,7 +44,8 @@ export default function SampleForm() {
         <div>
           <dt>From</dt>
           <dd>
-            {f.sample.zone_name}, {Math.round(f.area_m2)} m²{f.texture && `, ${words.valueLabel('texture', f.texture)}`}
+            {f.sample.zone_name}, {show(f.area_m2, 'm2', words.system)}
+            {f.texture && `, ${words.valueLabel('texture', f.texture)}`}
           </dd>
         </div>
         <div>

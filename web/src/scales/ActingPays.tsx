@@ -1,4 +1,4 @@
-import { percent } from '../format'
+import { percent, show } from '../format'
 import type { Words } from '../api/queries'
 import type { Schemas } from '../api/client'
 
@@ -7,7 +7,7 @@ export function ActingPays({ marks: m, p, words, currency }: { marks: Schemas['M
   const money = (x: number) => `${Math.round(x)} ${currency}`
   const looks = m.check_to > m.check_from
   const call =
-    p === undefined ? '' : p >= m.check_to ? 'Acting pays now.' : p >= m.check_from ? 'Looking first pays.' : 'Not worth a look yet.'
+    p === undefined ? '' : p >= m.check_to ? 'Acting pays now.' : p >= m.check_from ? 'Checking first pays.' : 'Not worth a check yet.'
   return (
     <div className="acting-pays">
       <p>
@@ -34,12 +34,12 @@ export function ActingPays({ marks: m, p, words, currency }: { marks: Schemas['M
           <dt>Price</dt>
           <dd className="num">
             {money(m.price)}
-            {looks && `, the look ${money(m.check_price)}`}
+            {looks && `, the check ${money(m.check_price)}`}
           </dd>
         </div>
       </dl>
       <p className="faint">
-        On {Math.round(m.area_m2)} m² of damage, by the firm's prices. Wrong means: {m.why}.
+        On {show(m.area_m2, 'm2', words.system)} of damage, by the firm's prices. Wrong means: {m.why}.
       </p>
     </div>
   )

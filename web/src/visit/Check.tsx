@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../api/client'
-import { fromSI, readNumber, siOf, toSI, unitFor, type UnitSystem } from '../format'
+import { fromSI, readNumber, toSI, unitFor, type UnitSystem } from '../format'
 import { answerKeys } from './keys'
 
 export type Plain = boolean | number | string | string[] | null
@@ -97,8 +97,8 @@ function without(list: string[], id: string): string[] | null {
 }
 
 function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props, 'finding' | 'value' | 'units' | 'disabled' | 'onAnswer'>) {
-  const si = siOf(finding.unit)
-  const unit = si ? unitFor(si, units) : undefined
+  const unit = unitFor(finding.measure, units)
+  const si = unit ? finding.measure : undefined
   const shown = typeof value === 'number' ? String(Math.round((si ? fromSI(value, si, units) : value) * 100) / 100) : ''
   const [text, setText] = useState(shown)
   const [editing, setEditing] = useState(false)
@@ -182,9 +182,7 @@ function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props,
       <button type="button" className="stepper" disabled={disabled} onClick={() => step(finding.step)} aria-label={`More ${finding.label}`}>
         +
       </button>
-      <span className="unit">
-        {unit?.label ?? finding.unit.split(',')[0]?.replace('1/m2', 'per m²').replace('degC', '°C').replace('m2', 'm²')}
-      </span>
+      <span className="unit">{unit?.label ?? finding.measure}</span>
       {problem && (
         <span className="problem" role="alert">
           {problem}

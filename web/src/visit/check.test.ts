@@ -11,6 +11,7 @@ const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFi
   label: 'X',
   ask: '',
   unit: '',
+  measure: '',
   min: 0,
   max: 0,
   step: 1,
