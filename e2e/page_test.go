@@ -35,9 +35,10 @@ func start(t *testing.T) (address string, s *store.Store) {
 	t.Helper()
 	_, err := web.Dist().Open("index.html")
 	require.NoError(t, err, "the front end is not built: make build")
-	s = testdb.Open(t)
-	_, err = demo.Load(context.Background(), s)
-	require.NoError(t, err)
+	s = testdb.Copy(t, "demo", func(s *store.Store) error {
+		_, err := demo.Load(context.Background(), s)
+		return err
+	})
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	app := server.New(server.Options{Store: s, Jobs: &night.Options{Poll: 100 * time.Millisecond}, Clock: demo.Clock{Store: s},

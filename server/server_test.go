@@ -46,9 +46,10 @@ func newWorld(t *testing.T) *world { return newWorldWith(t, demo.Sky{}) }
 
 func newWorldWith(t *testing.T, sky casework.Service, changes ...func(*server.Options)) *world {
 	t.Helper()
-	s := testdb.Open(t)
-	_, err := demo.Load(context.Background(), s)
-	require.NoError(t, err)
+	s := testdb.Copy(t, "demo", func(s *store.Store) error {
+		_, err := demo.Load(context.Background(), s)
+		return err
+	})
 	web := fstest.MapFS{"index.html": {Data: []byte(`<meta name="csp-nonce" content="__NONCE__"><div id="root"></div>`)},
 		"assets/a.js": {Data: []byte("1")}}
 	mail := &standin.Mailbox{}
