@@ -28,16 +28,17 @@ clean:
 
 build: web/dist/index.html
 	@echo "hodos: building the server"
-	@go build -o bin/hodos ./cmd/hodos || { echo "hodos: the build failed; without a network the Go modules cannot be fetched the first time" >&2; exit 1; }
+	@go build -ldflags "-X hodos/internal/build.stamp=$$(git describe --tags --always --dirty 2>/dev/null)" -o bin/hodos ./cmd/hodos || { echo "hodos: the build failed; without a network the Go modules cannot be fetched the first time" >&2; exit 1; }
 
 web/node_modules/.package-lock.json: web/package-lock.json
 	@echo "hodos: fetching the front end's packages (once)"
 	@cd web && npm ci --no-audit --no-fund --loglevel=error || { echo "hodos: npm could not fetch the packages: is the network there?" >&2; exit 1; }
 	@touch $@
 
-web/dist/index.html: $(web_sources) web/node_modules/.package-lock.json
+web/dist/index.html: $(web_sources) web/node_modules/.package-lock.json go.sum
 	@echo "hodos: building the front end"
 	@cd web && npx vite build --logLevel warn
+	@go run ./scripts/notices > web/dist/notices.txt
 	@touch $@
 
 # The API description comes from the Go types, the front end's types from the description.

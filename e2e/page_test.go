@@ -243,3 +243,11 @@ func siteZone(t *testing.T, p *page, name string) string {
 
 // quoted is a text as JavaScript reads it.
 func quoted(s string) string { return fmt.Sprintf("%q", s) }
+
+// offline cuts the page off, or gives it its connection back.
+func offline(p *page, cut bool) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
+		MatchedNetworkConditions: []*network.Conditions{{DownloadThroughput: -1, UploadThroughput: -1, Offline: cut}}})
+	require.NoError(p.t, err)
+}

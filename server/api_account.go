@@ -13,6 +13,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/internal/build"
 	"hodos/store"
 )
 
@@ -102,13 +103,14 @@ func (s *Server) signInDemo(ctx context.Context, in *demoInput) (*signedIn, erro
 }
 
 type welcome struct {
-	Demo  bool     `json:"demo"`
-	Roles []string `json:"roles" nullable:"false"`
+	Version string   `json:"version"`
+	Demo    bool     `json:"demo"`
+	Roles   []string `json:"roles" nullable:"false"`
 }
 
 // welcome answers GET /welcome: what the sign-in page offers.
 func (s *Server) welcome(context.Context, *struct{}) (*body[welcome], error) {
-	w := welcome{Demo: s.demo != nil, Roles: []string{}}
+	w := welcome{Version: build.Version(), Demo: s.demo != nil, Roles: []string{}}
 	if w.Demo {
 		w.Roles = account.Roles
 	}

@@ -6,6 +6,7 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"io/fs"
 	"os"
 
 	"hodos/core/diagnosis"
@@ -14,6 +15,8 @@ import (
 	"hodos/core/units"
 	"hodos/exchange/casefile"
 	"hodos/exchange/refusal"
+	"hodos/internal/build"
+	"hodos/web"
 )
 
 func diagnose(args []string) error {
@@ -59,6 +62,16 @@ func diagnose(args []string) error {
 }
 
 func version([]string) error {
-	fmt.Printf("hodos 0.1.0, knowledge %s, case format %d\n", knowledge.Knowledge, casefile.Version)
+	fmt.Printf("hodos %s, knowledge %s, case format %d\n", build.Version(), knowledge.Knowledge, casefile.Version)
 	return nil
+}
+
+// licences prints the terms of everything of others that the program is made of.
+func licences([]string) error {
+	b, err := fs.ReadFile(web.Dist(), "notices.txt")
+	if err != nil {
+		return errors.New("this program was built without its front end, and so without the licences: make build")
+	}
+	_, err = os.Stdout.Write(b)
+	return err
 }

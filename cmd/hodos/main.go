@@ -21,6 +21,7 @@ const usage = `hodos weighs what is wrong with a lawn.
   hodos set-password --email …        give somebody a new password, read from standard input
   hodos openapi                       print the description of the API
   hodos units                         print the table of units
+  hodos licences                      print the licences of what the program is made of
   hodos version                       print the version of program and knowledge
 `
 
@@ -33,12 +34,12 @@ func main() {
 		os.Exit(2)
 	}
 	commands := map[string]func([]string) error{
-		"diagnose":     diagnose,
-		"serve":        serve,
-		"demo":         demonstrate,
-		"migrate":      migrate,
-		"openapi":      openapi,
-		"units":        unitTable,
+		"diagnose": diagnose,
+		"serve":    serve,
+		"demo":     demonstrate,
+		"migrate":  migrate,
+		"openapi":  openapi,
+		"units":    unitTable, "licences": licences,
 		"version":      version,
 		"new-firm":     newFirm,
 		"set-password": setPassword,

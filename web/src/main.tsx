@@ -34,6 +34,7 @@ const SampleForm = view(() => import('./samples/SampleForm'))
 const Prices = view(() => import('./firm/Prices'))
 const Firm = view(() => import('./firm/Firm'))
 const Account = view(() => import('./account/Account'))
+const Licences = view(() => import('./account/Licences'))
 const Log = view(() => import('./account/Log'))
 const SetPassword = view(() => import('./account/SetPassword'))
 
@@ -83,6 +84,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/firm/log" element={<Log />} />
             <Route path="/firm" element={<Firm />} />
             <Route path="/account" element={<Account />} />
+            <Route path="/licences" element={<Licences />} />
             <Route
               path="*"
               element={

@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { Button } from 'antd'
 import { useMutation, useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
-import { queryClient, useMe, usePeople, useRefresh } from '../api/queries'
+import { queryClient, useMe, usePeople, useRefresh, useWelcome } from '../api/queries'
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Buttons, Password, Pick, Text } from '../ui/Field'
@@ -259,6 +260,17 @@ export default function Account() {
           </div>
         )}
       </div>
+      <About />
     </main>
+  )
+}
+
+/** Which version this is, and whose work is in it. */
+function About() {
+  const welcome = useWelcome().data
+  return (
+    <p className="about faint">
+      Hodos {welcome?.version}. <Link to="/licences">Licences</Link> of the work of others that it is made with.
+    </p>
   )
 }

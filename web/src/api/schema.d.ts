@@ -2937,6 +2937,7 @@ export interface components {
         Welcome: {
             demo: boolean;
             roles: string[];
+            version: string;
         };
         Zone: {
             /**

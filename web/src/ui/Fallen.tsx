@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Button } from 'antd'
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary'
 import { Link, useLocation } from 'react-router'
-import { Unloaded } from './view'
+import { renew, Unloaded } from './view'
 
 function Fallback({ error, resetErrorBoundary }: FallbackProps) {
   const unloaded = error instanceof Unloaded
@@ -31,7 +31,7 @@ function Fallback({ error, resetErrorBoundary }: FallbackProps) {
 export function Guarded({ children }: { children: ReactNode }) {
   const { pathname } = useLocation()
   return (
-    <ErrorBoundary FallbackComponent={Fallback} resetKeys={[pathname]}>
+    <ErrorBoundary FallbackComponent={Fallback} onReset={renew} resetKeys={[pathname]}>
       {children}
     </ErrorBoundary>
   )

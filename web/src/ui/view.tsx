@@ -6,12 +6,21 @@ export interface View {
   preload: () => void
 }
 
-/** Makes a view. What could not be fetched is asked for again the next time it is shown. */
+/** Views whose code could not be fetched; each of them makes itself anew when renew is called. */
+const spent = new Set<() => void>()
+
+/** Lets what could not be fetched be asked for again the next time it is shown. */
+export function renew(): void {
+  spent.forEach((anew) => anew())
+  spent.clear()
+}
+
+/** Makes a view. */
 export function view(load: () => Promise<{ default: ComponentType }>): View {
   const make = () =>
     lazy(() =>
       load().catch((e: unknown) => {
-        page = make()
+        spent.add(() => (page = make()))
         throw new Unloaded(e)
       }),
     )
