@@ -90,6 +90,7 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 	for _, read := range []func() error{
 		func() error { return readAnswers(tx, visit, zone, &out) },
 		func() error { return ReadHistory(tx, visit, zone, out.Date, &out.Case) },
+		func() error { return readPast(tx, visit, zone, &out) },
 		func() error { return readResults(tx, visit, zone, out.Date, &out.Case) },
 		func() error { return readReadings(tx, zone, out.Date, &out.Case) },
 		func() error { return readPrices(tx, &out.Case) },
@@ -268,6 +269,13 @@ func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence
 		c.Earlier = append(c.Earlier, e)
 	}
 	return nil
+}
+
+// readPast adds what other visits measured and what still holds of it, so that the balance goes on from visit to visit.
+func readPast(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
+	ground, err := groundOf(tx, []uuid.UUID{zone}, visit, out.Date)
+	out.Case.Earlier = append(out.Case.Earlier, ground[zone].past...)
+	return err
 }
 
 // How long a result speaks for its zone (judgement).

@@ -39,12 +39,8 @@ func (z *ZoneNow) Weather() error {
 	return err
 }
 
-// lasting are the checks whose last answer still holds when nobody is on the lawn; readings are those that tell of their own day.
-var (
-	lasting = []string{"establishment", "texture", "root-depth-mm", "irrigation-weekly-mm", "infiltration-mm-h", "mowing-height-mm",
-		"catch-can-du", "catch-can-mm-h", "sun-hours", "water-drop-seconds", "penetration-kpa", "surface", "layering"}
-	readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
-)
+// readings are the checks that tell of their own day.
+var readings = []string{"soil-temp-c", "soil-temp-hour", "soil-moisture", "soil-moisture-vwc"}
 
 // ZonesOn puts together what is known of some zones on a day but for their weather, with six questions to the database however
 // many they are. The zones belong to the sites, and the sites to one station.
@@ -68,8 +64,11 @@ func ZonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at StationSky,
 	if err != nil {
 		return nil, err
 	}
-	answers, err := groundOf(tx, keys, day)
+	answers, err := groundOf(tx, keys, uuid.Nil, day)
 	if err != nil {
+		return nil, err
+	}
+	if err := addReadings(tx, answers, keys, day); err != nil {
 		return nil, err
 	}
 	var former []struct {
@@ -206,12 +205,13 @@ func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]given
 
 // groundNow is what former visits and readings say of a zone.
 type groundNow struct {
-	lasting map[string]knowledge.Value
-	earlier []evidence.Earlier
+	lasting map[string]knowledge.Value // the last answers that still hold
+	earlier []evidence.Earlier         // what tells of its own day
+	past    []evidence.Earlier         // both, by the day of the visit
 }
 
-// groundOf reads it for some zones.
-func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]groundNow, error) {
+// groundOf reads it for some zones, without what was answered on the visit except.
+func groundOf(tx *gorm.DB, zones []uuid.UUID, except uuid.UUID, day time.Time) (map[uuid.UUID]groundNow, error) {
 	var rows []struct {
 		ZoneID, VisitID uuid.UUID
 		Finding         string
@@ -219,8 +219,9 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 		StartedOn       time.Time
 	}
 	if err := tx.Raw(`SELECT a.zone_id, a.visit_id, a.finding, a.value, v.started_on FROM answers a JOIN visits v ON v.id = a.visit_id
-		WHERE a.zone_id IN ? AND a.spot = 'worst' AND a.finding IN ? AND v.started_on > ? AND v.started_on <= ? ORDER BY v.started_on, a.seq`,
-		zones, slices.Concat(lasting, readings), day.AddDate(0, 0, -WeatherDays), day).Scan(&rows).Error; err != nil {
+		WHERE a.zone_id IN ? AND a.visit_id <> ? AND a.spot = 'worst' AND a.finding IN ?
+		AND v.started_on > ? AND v.started_on <= ? ORDER BY v.started_on, a.seq`,
+		zones, except, slices.Concat(knowledge.Lasting(), readings), day.AddDate(0, 0, -WeatherDays), day).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := map[uuid.UUID]groundNow{}
@@ -229,44 +230,52 @@ func groundOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]grou
 		if !ok {
 			g.lasting = map[string]knowledge.Value{}
 		}
-		if slices.Contains(lasting, r.Finding) {
+		day := r.StartedOn.UTC()
+		g.past = answeredOn(g.past, day, r.Finding, r.Value)
+		if f, known := knowledge.FindingByID(r.Finding); known && f.Lasts {
 			if v, ok := valueOf(r.Finding, r.Value); ok {
 				g.lasting[r.Finding] = v
 			}
 		} else {
-			g.at(r.StartedOn.UTC(), r.Finding, r.Value)
+			g.earlier = answeredOn(g.earlier, day, r.Finding, r.Value)
 		}
 		out[r.ZoneID] = g
 	}
+	return out, nil
+}
+
+// addReadings adds what was read on some zones.
+func addReadings(tx *gorm.DB, out map[uuid.UUID]groundNow, zones []uuid.UUID, day time.Time) error {
 	var read []store.Reading
 	if err := tx.Table("standing_readings").Where("zone_id IN ? AND day > ? AND day <= ?", zones, day.AddDate(0, 0, -WeatherDays),
 		day).Order("zone_id, day, hour").Find(&read).Error; err != nil {
-		return nil, err
+		return err
 	}
 	for _, r := range read {
 		g := out[r.ZoneID]
 		g.earlier = addReading(g.earlier, r)
 		out[r.ZoneID] = g
 	}
-	return out, nil
+	return nil
 }
 
-// at sets a finding of a day; a null takes it back.
-func (g *groundNow) at(day time.Time, finding string, value store.JSON) {
+// answeredOn sets a finding of a day; a null takes it back.
+func answeredOn(list []evidence.Earlier, day time.Time, finding string, value store.JSON) []evidence.Earlier {
 	v, ok := valueOf(finding, value)
-	for i := range g.earlier {
-		if g.earlier[i].Date.Equal(day) {
+	for i := range list {
+		if list[i].Date.Equal(day) {
 			if ok {
-				g.earlier[i].Findings[finding] = v
+				list[i].Findings[finding] = v
 			} else {
-				delete(g.earlier[i].Findings, finding)
+				delete(list[i].Findings, finding)
 			}
-			return
+			return list
 		}
 	}
 	if ok {
-		g.earlier = append(g.earlier, evidence.Earlier{Date: day, Findings: map[string]knowledge.Value{finding: v}})
+		list = append(list, evidence.Earlier{Date: day, Findings: map[string]knowledge.Value{finding: v}})
 	}
+	return list
 }
 
 // addReading puts a reading among what was found on former days; several of one day stand beside each other by their hour.

@@ -315,3 +315,35 @@ func TestALongFile(t *testing.T) {
 	require.Equal(t, 422, status)
 	require.Contains(t, string(body), "99.5 is impossible")
 }
+
+// The balance of a lawn is the same on a visit on which nothing was answered and without one: what former visits measured goes on.
+func TestOneBalanceWithAndWithoutAVisit(t *testing.T) {
+	w := newWorld(t)
+	tech := w.as("technician")
+	compared := 0
+	for _, name := range []string{"Quill", "Sallow", "Mill Ferry", "Larkspur"} {
+		p := tech.place(name)
+		var on, off server.SkyView
+		tech.must(200, "GET", p.path("/sky"), nil, &on)
+		tech.must(200, "GET", "/zones/"+p.zone+"/sky", nil, &off)
+		require.Equal(t, off.TotalMM, on.TotalMM, name)
+		require.Equal(t, off.Days, on.Days, name)
+		compared += len(on.Days)
+	}
+	require.Positive(t, compared)
+	// and a root that one visit measured is the root of the next
+	p := tech.place("Quill")
+	var before, on, off server.SkyView
+	tech.must(200, "GET", "/zones/"+p.zone+"/sky", nil, &before)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("root-depth-mm", 40)), nil)
+	tech.must(200, "POST", "/visits/"+p.visit+"/arrive", map[string]any{}, nil)
+	tech.must(200, "POST", "/visits/"+p.visit+"/leave", map[string]any{}, nil)
+	next := id()
+	w.as("office").must(200, "POST", "/visits", map[string]any{"id": next, "site_id": p.site, "kind": "diagnosis", "due_on": "2026-08-24",
+		"reason": "", "version": 0}, nil)
+	tech.must(200, "GET", "/visits/"+next+"/zones/"+p.zone+"/sky", nil, &on)
+	tech.must(200, "GET", "/zones/"+p.zone+"/sky", nil, &off)
+	require.NotEqual(t, before.TotalMM, on.TotalMM, "a shallow root holds less water")
+	require.Equal(t, off.TotalMM, on.TotalMM)
+	require.Equal(t, off.Days, on.Days)
+}

@@ -2,6 +2,7 @@ package evidence
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -295,6 +296,24 @@ func (c Case) Ground(values map[string]knowledge.Value) sky.Ground {
 	return g
 }
 
+// lasting puts what former visits measured, and what holds longer than a visit, under what is known now: the newest of it, a year back.
+func (c Case) lasting(values map[string]knowledge.Value) map[string]knowledge.Value {
+	out, when := maps.Clone(values), map[string]time.Time{}
+	for _, e := range c.Earlier {
+		if age := c.Lawn.Date.Sub(e.Date).Hours() / 24; age < 0 || age > lastingDays {
+			continue
+		}
+		for id, v := range e.Findings {
+			f, ok := knowledge.FindingByID(id)
+			if _, said := values[id]; said || !ok || !f.Lasts || e.Date.Before(when[id]) {
+				continue
+			}
+			out[id], when[id] = v, e.Date
+		}
+	}
+	return out
+}
+
 // read adds what was read on the spot in the last two months outside the visit: a thermometer corrects the course at its hour, a
 // core or a probe sets the balance where it is far off.
 func (c Case) read(g *sky.Ground) {
@@ -324,12 +343,13 @@ const (
 	muchHeat    = 4.0
 	probeWater  = .25  // the same for a probe's water by volume
 	readingDays = 60.0 // for which a former reading still tells
+	lastingDays = 400.0
 	usualHour   = 14.0 // the middle of a working day, where nobody wrote it down
 )
 
 // Sky looks at the weather of a case. A core or a thermometer that contradicts the model wins and corrects it; told says so.
 func (c Case) Sky(values map[string]knowledge.Value) (s sky.Sky, told []Notice, overruled map[string]bool) {
-	g := c.Ground(values)
+	g := c.Ground(c.lasting(values))
 	readings := g.SoilReadings
 	g.SoilReadings = nil
 	c.read(&g)

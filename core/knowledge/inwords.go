@@ -44,6 +44,14 @@ func (f *Finding) Measure() string {
 		return "C"
 	case "g N/m2":
 		return "g/m2"
+	case "1/week":
+		return "a week"
+	case "d":
+		return "days"
+	case "h":
+		return "hours"
+	case "s":
+		return "seconds"
 	case "pH", "fraction", "0 to 1", "sodium adsorption ratio":
 		return ""
 	}

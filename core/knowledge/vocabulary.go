@@ -49,6 +49,7 @@ type Finding struct {
 	Ask       string // one line at the check: what to look at and how
 	PerCause  bool   // a weather finding kept once for each cause: "disease-window:dollar-spot"
 	Steers    bool   // no cause's chance moves with it: it steers what to do
+	Lasts     bool   // what one visit measured holds for the next year's: the balance goes on with it (judgement)
 	// Provisional marks weather findings that are computed by a first, coarse method.
 	Provisional bool
 }
@@ -278,3 +279,13 @@ func Minutes(f *Finding, begun bool, at string) float64 {
 
 // MoveMinutes is what it takes to put one station's tools down and begin at another (judgement).
 const MoveMinutes = .5
+
+// Lasting are the findings that hold from one visit to the next, in the order of the vocabulary.
+func Lasting() (ids []string) {
+	for i := range ObservedFindings {
+		if ObservedFindings[i].Lasts {
+			ids = append(ids, ObservedFindings[i].ID)
+		}
+	}
+	return ids
+}

@@ -62,7 +62,7 @@ var above = map[string]string{
 	"hodos/account":  "store",
 	"hodos/casework": "core/ exchange/ store",
 	"hodos/night":    "account casework core/ store",
-	"hodos/server":   "account casework core/ exchange/ night store",
+	"hodos/server":   "account casework core/ exchange/ internal/build night store",
 	"hodos/standin":  "account core/ exchange/",
 }
 

@@ -160,10 +160,15 @@ func write(w io.Writer) error {
 		return err
 	}
 	all := append(mods, pkgs...)
-	slices.SortFunc(all, func(a, b part) int { return strings.Compare(strings.ToLower(a.name+a.version), strings.ToLower(b.name+b.version)) })
+	slices.SortFunc(all, func(a, b part) int {
+		return strings.Compare(strings.ToLower(a.name+a.version), strings.ToLower(b.name+b.version))
+	})
 	out := bufio.NewWriter(w)
-	fmt.Fprintf(out, "Hodos is made with the work of others. These are the %d parts of it that are theirs, and the terms under which they gave them.\n",
-		len(all))
+	fmt.Fprintf(
+		out,
+		"Hodos is made with the work of others. These are the %d parts of it that are theirs, and the terms under which they gave them.\n",
+		len(all),
+	)
 	for _, p := range all {
 		if p.text == "" {
 			return fmt.Errorf("%s %s has no licence text", p.name, p.version)

@@ -270,7 +270,7 @@ function About() {
   const welcome = useWelcome().data
   return (
     <p className="about faint">
-      Hodos {welcome?.version}. <Link to="/licences">Licences</Link> of the work of others that it is made with.
+      Hodos {welcome?.version}. <Link to="/licences">Open-source licences</Link>
     </p>
   )
 }

@@ -145,9 +145,7 @@ export function Day({
           aria-invalid={problem !== ''}
           disabled={disabled}
           required={required}
-          placeholder={showDate('2026-08-24', form)
-            .replace(/[A-Za-z]+/, 'Month')
-            .replace(/\d/g, '0')}
+          placeholder={asked[form]}
           value={text ?? showDate(value, form)}
           onFocus={(e) => e.target.select()}
           onChange={(e) => setText(e.target.value)}
