@@ -71,26 +71,9 @@ func ZonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at StationSky,
 	if err := addReadings(tx, answers, keys, day); err != nil {
 		return nil, err
 	}
-	var former []struct {
-		ZoneID  uuid.UUID
-		Leading string `gorm:"column:leading_cause"`
-	}
-	if err := tx.Raw(
-		`SELECT DISTINCT zone_id, leading_cause FROM diagnoses WHERE zone_id IN ? AND given_on <= ? AND given_on > ?
-		ORDER BY zone_id, leading_cause`,
-		keys,
-		day,
-		day.AddDate(0, 0, -HistoryDays),
-	).Scan(
-		&former,
-	).Error; err != nil {
+	had, err := causesOf(tx, keys, day)
+	if err != nil {
 		return nil, err
-	}
-	had := map[uuid.UUID][]string{}
-	for _, d := range former {
-		if d.Leading != knowledge.Healthy {
-			had[d.ZoneID] = append(had[d.ZoneID], d.Leading)
-		}
 	}
 	sums := map[uuid.UUID][]byte{}
 	for _, s := range sites {
@@ -126,6 +109,32 @@ func ZonesOn(tx *gorm.DB, sites []store.Site, zones []store.Zone, at StationSky,
 		out = append(out, n)
 	}
 	return out, nil
+}
+
+// causesOf are the causes that former diagnoses of some zones gave.
+func causesOf(tx *gorm.DB, keys []uuid.UUID, day time.Time) (map[uuid.UUID][]string, error) {
+	var former []struct {
+		ZoneID  uuid.UUID
+		Leading string `gorm:"column:leading_cause"`
+	}
+	if err := tx.Raw(
+		`SELECT DISTINCT zone_id, leading_cause FROM diagnoses WHERE zone_id IN ? AND given_on <= ? AND given_on > ?
+		ORDER BY zone_id, leading_cause`,
+		keys,
+		day,
+		day.AddDate(0, 0, -HistoryDays),
+	).Scan(
+		&former,
+	).Error; err != nil {
+		return nil, err
+	}
+	had := map[uuid.UUID][]string{}
+	for _, d := range former {
+		if d.Leading != knowledge.Healthy {
+			had[d.ZoneID] = append(had[d.ZoneID], d.Leading)
+		}
+	}
+	return had, nil
 }
 
 // sumOf sums up everything that a look at a zone is made from. The day is not part of it: without anything new nothing new is
