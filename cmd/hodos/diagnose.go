@@ -16,6 +16,7 @@ import (
 	"hodos/exchange/casefile"
 	"hodos/exchange/refusal"
 	"hodos/internal/build"
+	"hodos/terminal"
 	"hodos/web"
 )
 
@@ -57,7 +58,7 @@ func diagnose(args []string) error {
 		enc.SetIndent("", "  ")
 		return enc.Encode(a)
 	}
-	casefile.Page(os.Stdout, c, a)
+	terminal.Page(os.Stdout, c, a)
 	return nil
 }
 

@@ -1,9 +1,7 @@
 package casefile_test
 
 import (
-	"bytes"
 	"encoding/json"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -50,30 +48,9 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 		noticed = noticed || n.About == "context.utilities"
 	}
 	require.True(t, noticed, "a price that is none is said to be left aside")
-	var page bytes.Buffer
-	casefile.Page(&page, c, a)
-	require.Contains(t, page.String(), a.Told)
-	require.Contains(t, page.String(), "WHAT WOULD CHANGE THIS")
 	b, err := json.Marshal(a)
 	require.NoError(t, err)
 	require.Contains(t, string(b), `"check_price"`)
-}
-
-func TestThePageGoesInTheOrderOfWork(t *testing.T) {
-	c, err := casefile.Parse([]byte(`{"hodos_case":1,"date":"2026-04-16","site":{"latitude":40,"species":["kentucky-bluegrass"]},"findings":{"pattern":["irregular-patches"],
-		"weed-kinds":["summer-annual"],"stand-density":"thin","weed-cover-percent":20,"pull-test":"resists","soil-moisture":"moist","soil-temp-c":11,"animal-digging":"rooting-holes"}}`))
-	require.NoError(t, err)
-	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	var page bytes.Buffer
-	casefile.Page(&page, c, casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
-	text := page.String()
-	for _, part := range []string{"DO NOW, IN THIS ORDER", "CHECK FIRST", "→ check: Grubs counted", "SCHEDULE", "CHOICES",
-		"Pre-emergent or seed", "20 to 24 weeks", "DO NOT", "Plug or sprig: "} {
-		require.Contains(t, text, part)
-	}
-	require.Less(t, strings.Index(text, "Test the soil"), strings.Index(text, "  Pre-emergent: "), "in the order of work")
-	require.Less(t, strings.Index(text, "Wait and look again (2026"), strings.Index(text, "Overseed (2026"), "by date")
-	require.NotContains(t, text, "nothing found calls for it")
 }
 
 // A remedy that waits for its own count leaves the plan unsettled, however sure the cause is.

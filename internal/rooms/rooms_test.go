@@ -63,6 +63,7 @@ var above = map[string]string{
 	"hodos/casework": "core/ exchange/ store",
 	"hodos/night":    "account casework core/ store",
 	"hodos/server":   "account casework core/ exchange/ internal/build night store",
+	"hodos/terminal": "core/ exchange/casefile",
 	"hodos/standin":  "account core/ exchange/",
 }
 

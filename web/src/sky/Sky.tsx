@@ -10,14 +10,9 @@ import { typing } from '../visit/keys'
 import { chartHeight, makeChart, skyOption, tick, type EChartsType, type Span } from './chart'
 import { asCSV } from './csv'
 import { Series } from './Series'
-import { Watering } from './Watering'
+import { Watering } from '../watering/Watering'
+import type { Place } from '../watering/place'
 import './sky.css'
-
-/** Where the view stands: on a visit, or on a zone without one. */
-export interface Place {
-  visit?: string
-  zone: string
-}
 
 /** Weather and ground of a zone on a visit. */
 export default function Sky() {

@@ -1,21 +1,18 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
-import type { Schemas } from '../api/client'
-import { newId, useMe, useVisit, useWords, type Words } from '../api/queries'
+import { newId, useMe, useVisit, useWords } from '../api/queries'
 import { Busy, Problem } from '../Shell'
-import { percent } from '../format'
-import { FamilyMark } from '../scales/Family'
 import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
 import { Check, choicesOf, type Answered, type Plain } from './Check'
-import { answerAt, typing } from './keys'
 import { outbox } from './box'
+import { Changes, Decided, NextChecks } from './NextChecks'
 import { useOutbox } from './outbox'
 import { planShare, ZonePlan } from './ZonePlan'
-import { inOrder } from '../plan/order'
 import { Day } from '../ui/Field'
+import { useVisitKeys } from './useVisitKeys'
 import { VisitHead } from './VisitHead'
 import './visit.css'
 
@@ -130,35 +127,22 @@ export default function Visit() {
     [stations, station],
   )
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key === 'Escape') setOpen([])
-      if (typing(e.target) || e.ctrlKey || e.metaKey || e.altKey || !current) return
-      const i = checks.indexOf(current)
-      const choice =
-        current.kind === 'number' ? undefined : choicesOf(current, answers.get(current.id)?.value, words?.raw.causes ?? [])[answerAt(e.key)]
-      if (e.key === 'j' || e.key === 'ArrowDown') setActive(checks[Math.min(checks.length - 1, i + 1)]?.id ?? '')
-      else if (e.key === 'k' || e.key === 'ArrowUp') setActive(checks[Math.max(0, i - 1)]?.id ?? '')
-      else if (e.key === ']' || e.key === 'ArrowRight') stepStation(1)
-      else if (e.key === '[' || e.key === 'ArrowLeft') stepStation(-1)
-      else if (e.key === 'n' && suggestion) goTo(suggestion)
-      else if (e.key === 'l') setOpen((o) => (o.length ? [] : [scales.data?.now.diagnosis.causes[0]?.id ?? '']))
-      else if (e.key === 'p') void navigate(`/visits/${visit}/${zone}/plan`)
-      else if (e.key === 'z') {
-        const z = zones[(zones.findIndex((x) => x.id === zone) + 1) % zones.length]
-        if (z) void navigate(`/visits/${visit}/${z.id}`)
-      } else if (e.key === '0' || e.key === 'Backspace') answer(current.id, null)
-      else if (current.kind === 'number' && /^[\d-]$/.test(e.key))
-        document.querySelector<HTMLInputElement>(`[data-finding="${current.id}"] .number-field`)?.focus({ preventScroll: true })
-      else if (choice) {
-        answer(current.id, choice.value)
-        if (current.kind !== 'any-of' && current.kind !== 'cause-ids') setActive(checks[Math.min(checks.length - 1, i + 1)]?.id ?? '')
-      } else return
-      if (!(current.kind === 'number' && /^[\d-]$/.test(e.key))) e.preventDefault()
-    }
-    addEventListener('keydown', onKey)
-    return () => removeEventListener('keydown', onKey)
-  }, [answer, answers, checks, current, goTo, navigate, scales.data, stepStation, suggestion, visit, words, zone, zones])
+  useVisitKeys({
+    checks,
+    current,
+    choices: current && current.kind !== 'number' ? choicesOf(current, answers.get(current.id)?.value, words?.raw.causes ?? []) : [],
+    answer,
+    pick: setActive,
+    stepStation,
+    next: suggestion ? () => goTo(suggestion) : undefined,
+    close: () => setOpen([]),
+    ledger: () => setOpen((o) => (o.length ? [] : [scales.data?.now.diagnosis.causes[0]?.id ?? ''])),
+    plan: () => void navigate(`/visits/${visit}/${zone}/plan`),
+    otherZone: () => {
+      const z = zones[(zones.findIndex((x) => x.id === zone) + 1) % zones.length]
+      if (z) void navigate(`/visits/${visit}/${z.id}`)
+    },
+  })
 
   const opening = open.join()
   useEffect(() => {
@@ -317,125 +301,5 @@ export default function Visit() {
         )}
       </aside>
     </div>
-  )
-}
-
-function NextChecks({
-  next,
-  decisive,
-  settled,
-  words,
-  currency,
-  onGo,
-}: {
-  currency: string
-  next: Schemas['Check'][]
-  decisive: Schemas['Wanted'][]
-  settled: boolean
-  words: Words
-  onGo: (finding: string) => void
-}) {
-  const first = decisive.slice(0, 1)
-  // in the order of their worth: what a likely remedy may not go without comes first
-  const shown = next
-    .filter((n) => (n.days === undefined || n.days === 0 || n.decides) && !first.some((w) => w.finding === n.finding))
-    .slice(0, 3 - first.length)
-  return (
-    <section className="next" aria-label="Next checks">
-      <h2>
-        Next worth doing <kbd>n</kbd>
-      </h2>
-      {settled && <p className="settled">No further check would change the decision.</p>}
-      {first.map((w) => (
-        <button key={w.finding} type="button" className="next-check" data-next={w.finding} onClick={() => onGo(w.finding)}>
-          <span className="next-name">{words.findingLabel(w.finding)}</span>
-          <span className="num">decides</span>
-          <span className="faint">
-            {words.action.get(w.action)?.label}: {w.reason}
-          </span>
-        </button>
-      ))}
-      {shown.map((n, i) => {
-        const proc = words.procedure.get(n.procedure)
-        return (
-          <button key={n.procedure} type="button" className="next-check" data-next={n.finding} onClick={() => onGo(n.finding)}>
-            <span className="next-name">{words.findingLabel(n.finding)}</span>
-            <span className="num">
-              {n.worth >= 1 ? `worth ${Math.round(n.worth)} ${currency}, ` : ''}
-              {n.minutes.toFixed(1)} min{n.days ? `, ${n.days} days` : ''}
-            </span>
-            {n.needed_for && (
-              <span className="next-needed">Needed before you treat {words.cause.get(n.needed_for)?.label.toLowerCase()}</span>
-            )}
-            <span className="faint">
-              {n.bundled && next.filter((x) => x.bundled).length > 1 ? 'this stop: ' : ''}
-              {proc?.label}
-              {n.also?.length ? `, with ${n.also.map((f) => words.findingLabel(f).toLowerCase()).join(' and ')}` : ''}
-            </span>
-            {i === 0 && !settled && (
-              <span className="outcomes">
-                {n.outcomes.slice(0, 3).map((o) => {
-                  const c = o.causes[0]
-                  return (
-                    c && (
-                      <span key={o.label} className="outcome">
-                        {words.valueLabel(n.finding, o.label)} <span className="faint">({percent(o.chance)} %)</span> →{' '}
-                        <FamilyMark family={words.cause.get(c.id)?.family ?? ''} /> {words.cause.get(c.id)?.label}{' '}
-                        <b className="num">{percent(c.probability)} %</b>
-                      </span>
-                    )
-                  )
-                })}
-              </span>
-            )}
-          </button>
-        )
-      })}
-    </section>
-  )
-}
-
-/** The single answers after which something else would lead. */
-function Changes({ changes, words, onGo }: { changes: Schemas['Change'][]; words: Words; onGo: (finding: string) => void }) {
-  return (
-    <section className="ledger" aria-label="What would change this">
-      <h3>What would change this</h3>
-      {changes.length === 0 && <p className="faint">No single remaining check would change this.</p>}
-      <ul className="changes">
-        {changes.map((c) => (
-          <li key={c.finding}>
-            <button type="button" className="quiet" onClick={() => onGo(c.finding)}>
-              {words.findingLabel(c.finding)}: {words.valueLabel(c.finding, c.outcome)}
-            </button>
-            <span className="faint">{percent(c.chance)} % likely; then</span> <FamilyMark family={words.cause.get(c.leads)?.family ?? ''} />{' '}
-            {words.cause.get(c.leads)?.label} <b className="num">{percent(c.then)} %</b>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-/** What may be decided already: what to do now, and what would do harm although people reach for it. */
-function Decided({ actions, words }: { actions: Schemas['ActionLine'][]; words: Words }) {
-  const of = (a: Schemas['ActionLine']) => words.action.get(a.id)
-  const does = inOrder(actions.filter((a) => a.verdict === 'do-now' && of(a)?.recorded && !a.as)).slice(0, 3)
-  const harms = actions
-    .filter((a) => a.called && (of(a)?.pesticide || of(a)?.feeds) && (a.verdict === 'hold' || a.verdict === 'check-first'))
-    .slice(0, 3)
-  return (
-    <section className="decided" aria-label="Already decided">
-      {does.length + harms.length > 0 && <h2>Already clear</h2>}
-      {does.map((a) => (
-        <p key={a.id} data-verdict="do-now">
-          <b>Do</b> {a.label}: <span className="faint">{a.reasons[0]}</span>
-        </p>
-      ))}
-      {harms.map((a) => (
-        <p key={a.id} data-verdict={a.verdict}>
-          <b>{a.verdict === 'hold' ? 'Wait' : 'Check'}</b> {a.label}: <span className="faint">{a.reasons[0]}</span>
-        </p>
-      ))}
-    </section>
   )
 }
