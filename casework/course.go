@@ -22,8 +22,8 @@ type Course struct {
 	Zone    store.Zone
 	Site    store.Site
 	Station *store.Station
-	Looks   []store.Look
-	Start   int // the last baseline among the looks; -1 without one
+	Measures   []store.Measure
+	Start   int // the last baseline among the measures; -1 without one
 	Next    []store.Visit
 	Records []store.TreatmentRecord
 	Given   []store.Diagnosis
@@ -40,10 +40,10 @@ func ReadCourse(tx *gorm.DB, zone uuid.UUID, now Moment) (c Course, err error) {
 		return c, err
 	}
 	today := now.In(c.Site.Timezone)
-	if err := tx.Where("zone_id = ? AND looked_on <= ?", zone, today).Order("looked_on, seq").Find(&c.Looks).Error; err != nil {
+	if err := tx.Where("zone_id = ? AND measured_on <= ?", zone, today).Order("measured_on, seq").Find(&c.Measures).Error; err != nil {
 		return c, err
 	}
-	for i, l := range c.Looks {
+	for i, l := range c.Measures {
 		if l.Baseline || c.Start < 0 {
 			c.Start = i
 		}
@@ -66,7 +66,7 @@ func ReadCourse(tx *gorm.DB, zone uuid.UUID, now Moment) (c Course, err error) {
 		return c, err
 	}
 	return c, tx.Select("station_id", "day", "tmin_c", "tmax_c").Where("station_id = ? AND day > ? AND day <= ?", c.Station.ID,
-		c.Looks[c.Start].LookedOn, today).Order("day").Find(&c.days).Error
+		c.Measures[c.Start].MeasuredOn, today).Order("day").Find(&c.days).Error
 }
 
 // NormalsFrom asks the service for the normal daily means after the baseline; nothing of the database is held meanwhile. None without a
@@ -75,7 +75,7 @@ func (c Course) NormalsFrom(ctx context.Context, service Service) ([]float64, er
 	if service == nil || c.Station == nil || c.Start < 0 {
 		return nil, nil
 	}
-	return service.Normals(ctx, *c.Station, c.Looks[c.Start].LookedOn.UTC(), Horizon)
+	return service.Normals(ctx, *c.Station, c.Measures[c.Start].MeasuredOn.UTC(), Horizon)
 }
 
 // Judged is a course as the core works it out.
@@ -94,8 +94,8 @@ func (c Course) Judge(normals []float64) Judged {
 	if c.Start < 0 {
 		return out
 	}
-	base := c.Looks[c.Start]
-	out.From = base.LookedOn.UTC()
+	base := c.Measures[c.Start]
+	out.From = base.MeasuredOn.UTC()
 	grass := turf.Species{}
 	if ids := zoneCase(c.Zone, c.Site, out.From).Lawn.Species; len(ids) > 0 {
 		grass, _ = turf.ByID(ids[0])
@@ -104,14 +104,14 @@ func (c Course) Judge(normals []float64) Judged {
 	if base.LiveCrowns != nil {
 		live = *base.LiveCrowns
 	}
-	var looks []recovery.Look
-	for _, l := range c.Looks[c.Start:] {
-		looks = append(looks, recovery.Look{Day: int(l.LookedOn.Sub(base.LookedOn).Hours() / 24), Cover: l.Cover})
+	var measures []recovery.Measure
+	for _, l := range c.Measures[c.Start:] {
+		measures = append(measures, recovery.Measure{Day: int(l.MeasuredOn.Sub(base.MeasuredOn).Hours() / 24), Cover: l.Cover})
 	}
 	const water = .9 // tended turf is short of water now and then (judgement)
 	out.Course, out.Learned, out.Reached = recovery.Renew(recovery.Start{Cover: base.Cover, LiveCrowns: live}, grass,
-		means(c.days, normals, out.From), water, looks, c.Zone.TargetCover)
-	j := recovery.Judge(out.Course, looks, c.Zone.TargetCover)
+		means(c.days, normals, out.From), water, measures, c.Zone.TargetCover)
+	j := recovery.Judge(out.Course, measures, c.Zone.TargetCover)
 	out.Verdict, out.Reason = j.Verdict, j.Reason
 	return out
 }

@@ -35,10 +35,10 @@ type Answered struct {
 	By            string
 }
 
-// Answers that are no findings of the vocabulary: when damage was first seen, and the cells of the zone's plan.
+// Answers that are no findings of the vocabulary: when damage was first seen, and the damaged cells of the zone.
 const (
-	OnsetAnswer = "onset"
-	PlanAnswer  = "marks"
+	OnsetAnswer  = "onset"
+	DamageAnswer = "damaged-cells"
 )
 
 // Visit is what is known of a zone on a visit.
@@ -217,7 +217,7 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
 				c.Onset = &d
 			}
 			continue
-		case PlanAnswer:
+		case DamageAnswer:
 			continue
 		}
 		f, ok := knowledge.FindingByID(a.Finding)
@@ -262,7 +262,7 @@ func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence
 		return err
 	}
 	for _, d := range former {
-		e := evidence.Earlier{Date: d.GivenOn.UTC(), Answer: d.Leading}
+		e := evidence.Earlier{Date: d.GivenOn.UTC(), Cause: d.Leading}
 		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
 			e.Findings = then.Findings
 		}

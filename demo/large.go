@@ -102,7 +102,7 @@ var enlarging = []string{
 	FROM generate_series(1, @sites) i, generate_series(1, 9, 2) n,
 		(VALUES ('pattern', '["irregular-patches"]'), ('pull-test', '"resists"'), ('soil-moisture', '"dry"'), ('thatch-mm', '9')) a (finding, value)`,
 
-	`INSERT INTO diagnoses (id, firm_id, visit_id, zone_id, knowledge, leading_cause, probability, case_file, answer, given_on, person_id, recorded_at)
+	`INSERT INTO diagnoses (id, firm_id, visit_id, zone_id, knowledge, leading_cause, probability, case_file, result, given_on, person_id, recorded_at)
 	SELECT md5('diagnosis' || i || '/' || n)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone' || i || '/' || 1)::uuid, '2026.11',
 		(ARRAY['drought-stress', 'white-grubs', 'dollar-spot', 'nitrogen-deficiency'])[1 + (i + n) % 4], 0.8, '{}', '{}',
 		CAST(@today AS date) + (n - 10) * 70 - i % 60, md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
@@ -113,7 +113,7 @@ var enlarging = []string{
 		CAST(@today AS date) + (n - 10) * 70 - i % 60, 100, md5('person' || 1 + i % 40)::uuid, 'Technician', CAST(@today AS date)
 	FROM generate_series(1, @sites) i, generate_series(1, 9, 4) n`,
 
-	`INSERT INTO looks (id, firm_id, visit_id, zone_id, looked_on, baseline, cover, person_id, recorded_at)
+	`INSERT INTO measures (id, firm_id, visit_id, zone_id, measured_on, baseline, cover, person_id, recorded_at)
 	SELECT md5('look' || i || '/' || n)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone' || i || '/' || 1)::uuid,
 		CAST(@today AS date) + (n - 10) * 70 - i % 60, n = 8, 0.2 + 0.1 * (n - 7), md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
 	FROM generate_series(1, @sites, 5) i, generate_series(8, 9) n`,

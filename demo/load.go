@@ -161,7 +161,7 @@ type past struct {
 	findings map[string]any
 	confirm  string // the cause that was confirmed; the diagnosis is made from the findings
 	record   []store.TreatmentRecord
-	look     *store.Look
+	look     *store.Measure
 	cans     []server.CanRow // of an audit of fifteen minutes
 	person   string
 }
@@ -303,7 +303,7 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 	}
 	if v.look != nil {
 		l := *v.look
-		l.ID, l.FirmID, l.VisitID, l.ZoneID, l.LookedOn, l.PersonID, l.RecordedAt = sub(90), Firm, visit.ID, z.ID, v.on, person, at
+		l.ID, l.FirmID, l.VisitID, l.ZoneID, l.MeasuredOn, l.PersonID, l.RecordedAt = sub(90), Firm, visit.ID, z.ID, v.on, person, at
 		return tx.Create(&l).Error
 	}
 	return nil
@@ -346,7 +346,7 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 	if err != nil {
 		return store.Diagnosis{}, err
 	}
-	full, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
+	full, err := json.Marshal(casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{})))
 	if err != nil {
 		return store.Diagnosis{}, err
 	}
@@ -354,7 +354,7 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 		return store.Diagnosis{}, fmt.Errorf("the story says %s, the scales say %s", v.confirm, r.Causes[0].ID)
 	}
 	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID, Probability: r.Causes[0].Probability,
-		CaseFile: file, Answer: full, GivenOn: v.on}, nil
+		CaseFile: file, Result: full, GivenOn: v.on}, nil
 }
 
 // cans lays depths in mm out over the plan, row by row, every second cell; a negative one is no can.

@@ -81,7 +81,7 @@ func TestThePricesShowWhatTheyWouldChange(t *testing.T) {
 	p.visit("/firm")
 	p.clickText("Prices behind the check and treat thresholds")
 	p.has("program's own guesses")
-	p.types(`[aria-label="A square metre of lawn"]`, "1")
+	p.types(`[aria-label="Lawn, laid anew"]`, "1")
 	p.has("Marks that move")
 	p.until("a mark that moved", `document.querySelectorAll('.price-effects tbody tr').length > 3`)
 	p.clickText("Save the figures")

@@ -108,7 +108,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees(".apart td")
 	p.shot(filepath.Join(dir, "causes-beside.png"))
 	p.visit("/firm/prices")
-	p.types(`[aria-label="A square metre of lawn"]`, "3")
+	p.types(`[aria-label="Lawn, laid anew"]`, "3")
 	p.until("what it would change", `document.querySelectorAll('.price-effects tbody tr').length > 3`)
 	p.shot(filepath.Join(dir, "prices.png"))
 

@@ -19,10 +19,11 @@ func (w Watcher) courses(ctx context.Context, p Part, day time.Time) error {
 		Last   time.Time
 	}
 	if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
-		return tx.Raw(`SELECT l.zone_id, max(l.looked_on) AS last FROM sites s JOIN zones z ON z.site_id = s.id JOIN looks l ON l.zone_id = z.id
+		return tx.Raw(`SELECT l.zone_id, max(l.measured_on) AS last FROM sites s
+			JOIN zones z ON z.site_id = s.id JOIN measures l ON l.zone_id = z.id
 			LEFT JOIN zone_courses c ON c.zone_id = z.id
-			WHERE s.id BETWEEN ? AND ? AND s.station_id IS NOT DISTINCT FROM ? AND l.looked_on <= ?
-			GROUP BY l.zone_id, c.judged_on HAVING c.judged_on IS NULL OR c.judged_on < max(l.looked_on) ORDER BY 1`,
+			WHERE s.id BETWEEN ? AND ? AND s.station_id IS NOT DISTINCT FROM ? AND l.measured_on <= ?
+			GROUP BY l.zone_id, c.judged_on HAVING c.judged_on IS NULL OR c.judged_on < max(l.measured_on) ORDER BY 1`,
 			p.First, p.Last, p.Station, day).Scan(&behind).Error
 	}); err != nil {
 		return err

@@ -186,7 +186,7 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 		if err := z.Weather(); err != nil {
 			return sum, err
 		}
-		now := watch.Look(watch.Zone{Case: z.Case, Had: z.Had}, units.In(firm.UnitSystem))
+		now := watch.Notices(watch.Zone{Case: z.Case, Had: z.Had}, units.In(firm.UnitSystem))
 		told, ended, err := write(tx, z.Zone, of[z.Zone.ID], now, day)
 		if err != nil {
 			return sum, err

@@ -145,7 +145,7 @@ func preview(tx *gorm.DB, before, after worth.Prices, out *Preview) error {
 	sort.SliceStable(out.Moved, func(i, j int) bool { return far(out.Moved[i]) > far(out.Moved[j]) })
 
 	rows, err := tx.Raw(
-		`SELECT d.visit_id, d.given_on, d.case_file, d.answer, s.name AS site, z.name AS zone
+		`SELECT d.visit_id, d.given_on, d.case_file, d.result, s.name AS site, z.name AS zone
 		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id ORDER BY d.given_on DESC, d.id LIMIT ?`,
 		mostPreviewed,
 	).Rows()
@@ -157,10 +157,10 @@ func preview(tx *gorm.DB, before, after worth.Prices, out *Preview) error {
 		var d struct {
 			VisitID          uuid.UUID
 			GivenOn          time.Time
-			CaseFile, Answer store.JSON
+			CaseFile, Result store.JSON
 			Site, Zone       string
 		}
-		if err := rows.Scan(&d.VisitID, &d.GivenOn, &d.CaseFile, &d.Answer, &d.Site, &d.Zone); err != nil {
+		if err := rows.Scan(&d.VisitID, &d.GivenOn, &d.CaseFile, &d.Result, &d.Site, &d.Zone); err != nil {
 			return err
 		}
 		out.Cases++
@@ -168,8 +168,8 @@ func preview(tx *gorm.DB, before, after worth.Prices, out *Preview) error {
 		if err != nil {
 			continue // a file of a former version: kept, not weighed again
 		}
-		var given casefile.Answer
-		if err := json.Unmarshal(d.Answer, &given); err != nil {
+		var given casefile.Result
+		if err := json.Unmarshal(d.Result, &given); err != nil {
 			continue
 		}
 		for _, cause := range given.Causes {

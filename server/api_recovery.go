@@ -12,12 +12,12 @@ import (
 	"hodos/store"
 )
 
-// Look is one measurement of a zone's recovery.
-type Look struct {
+// Measure is one measurement of a zone's recovery.
+type Measure struct {
 	ID         uuid.UUID `json:"id"`
 	ZoneID     uuid.UUID `json:"zone_id"`
 	VisitID    uuid.UUID `json:"visit_id,omitempty" readOnly:"true"`
-	LookedOn   string    `json:"looked_on,omitempty" format:"date" readOnly:"true"`
+	MeasuredOn string    `json:"measured_on,omitempty" format:"date" readOnly:"true"`
 	Baseline   bool      `json:"baseline" doc:"the state from which recovery is counted"`
 	Cover      float64   `json:"cover" minimum:"0" maximum:"1" doc:"green cover of the zone's damaged part"`
 	LiveCrowns *float64  `json:"live_crowns,omitempty" minimum:"0" maximum:"1"`
@@ -39,13 +39,13 @@ type Recovery struct {
 	Started     bool          `json:"started" doc:"false until a baseline has been measured"`
 	StartedOn   string        `json:"started_on,omitempty" format:"date"`
 	Target      float64       `json:"target"`
-	Looks       []Look        `json:"looks" nullable:"false"`
+	Measures    []Measure     `json:"measures" nullable:"false"`
 	Expected    []ExpectedDay `json:"expected" nullable:"false"`
 	Verdict     string        `json:"verdict" enum:"not-yet,on-course,slow,off-course,recovered"`
 	Reason      string        `json:"reason"`
 	GreenOn     string        `json:"green_on,omitempty" format:"date" doc:"when the middle of the band reaches the target"`
-	NextLook    *Visit        `json:"next_look,omitempty"`
-	LearnedRate float64       `json:"learned_rate" doc:"what the zone's own looks made of the species' rate; 1 for nothing yet"`
+	FollowUp    *Visit        `json:"follow_up,omitempty"`
+	LearnedRate float64       `json:"learned_rate" doc:"what the zone's own measures made of the species' rate; 1 for nothing yet"`
 	Records     []Record      `json:"records" nullable:"false"`
 	Given       []Given       `json:"given" nullable:"false"`
 }
@@ -80,14 +80,14 @@ func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, now casework.Mo
 
 // recoveryView is a course as the pages draw it.
 func recoveryView(c casework.Course, j casework.Judged) Recovery {
-	out := Recovery{ZoneID: c.Zone.ID, Looks: []Look{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
+	out := Recovery{ZoneID: c.Zone.ID, Measures: []Measure{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
 		Verdict: string(j.Verdict), Reason: j.Reason, LearnedRate: j.Learned, Target: c.Zone.TargetCover}
-	for _, l := range c.Looks {
-		out.Looks = append(out.Looks, lookOf(l))
+	for _, l := range c.Measures {
+		out.Measures = append(out.Measures, measureOf(l))
 	}
 	if len(c.Next) > 0 {
 		v := visitOf(c.Next[0])
-		out.NextLook = &v
+		out.FollowUp = &v
 	}
 	for _, r := range store.Standing(c.Records) {
 		out.Records = append(out.Records, recordOf(r))
@@ -111,10 +111,10 @@ func recoveryView(c casework.Course, j casework.Judged) Recovery {
 	return out
 }
 
-// recordLook answers POST /visits/{id}/looks: measure the recovery of a zone.
-func (s *Server) recordLook(ctx context.Context, in *struct {
+// recordMeasure answers POST /visits/{id}/measures: measure the recovery of a zone.
+func (s *Server) recordMeasure(ctx context.Context, in *struct {
 	IDPath
-	Body Look
+	Body Measure
 }) (*body[Recovery], error) {
 	l := in.Body
 	if err := keyed(l.ID); err != nil {
@@ -131,7 +131,7 @@ func (s *Server) recordLook(ctx context.Context, in *struct {
 			return within(err)
 		}
 		today = day
-		row := store.Look{ID: l.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: l.ZoneID, LookedOn: today, Baseline: l.Baseline,
+		row := store.Measure{ID: l.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: l.ZoneID, MeasuredOn: today, Baseline: l.Baseline,
 			Cover: l.Cover, LiveCrowns: l.LiveCrowns, Spread: l.Spread, Note: l.Note, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
 		if err := store.Create(tx, &row, row.ID); err != nil {
 			return err
@@ -149,8 +149,8 @@ func (s *Server) recordLook(ctx context.Context, in *struct {
 	return answer(recoveryView(c, j)), s.inFirm(ctx, func(tx *gorm.DB) error { return casework.KeepCourse(tx, c.Zone, j, today) })
 }
 
-func lookOf(l store.Look) Look {
-	return Look{l.ID, l.ZoneID, l.VisitID, l.LookedOn.Format(dateOnly), l.Baseline, l.Cover, l.LiveCrowns, l.Spread, l.Note}
+func measureOf(l store.Measure) Measure {
+	return Measure{l.ID, l.ZoneID, l.VisitID, l.MeasuredOn.Format(dateOnly), l.Baseline, l.Cover, l.LiveCrowns, l.Spread, l.Note}
 }
 
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }

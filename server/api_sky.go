@@ -54,8 +54,8 @@ type SkySentence struct {
 	To   string `json:"to" format:"date"`
 }
 
-// SkyMark is something that was done or read on a day.
-type SkyMark struct {
+// SkyEvent is something that was done or read on a day.
+type SkyEvent struct {
 	Date string `json:"date" format:"date"`
 	Kind string `json:"kind" enum:"treatment,reading,visit"`
 	Text string `json:"text"`
@@ -79,7 +79,7 @@ type SkyView struct {
 	Days      []SkyDay      `json:"days" nullable:"false"`
 	Bands     []SkyBand     `json:"bands" nullable:"false"`
 	Sentences []SkySentence `json:"sentences" nullable:"false"`
-	Marks     []SkyMark     `json:"marks" nullable:"false"`
+	Events    []SkyEvent    `json:"events" nullable:"false"`
 	Missing   []string      `json:"missing" nullable:"false" doc:"what could not be computed, and why"`
 	Assumed   []string      `json:"assumed" nullable:"false" doc:"what the water balance took for granted"`
 	WetByHour bool          `json:"wet_by_hour" doc:"wet hours are counted by the hour; otherwise they are an estimate from daily values"`
@@ -192,7 +192,7 @@ func (s *Server) skyOfZone(ctx context.Context, zone uuid.UUID) (out seen, err e
 		}
 		out.of.Treatments = past.Treatments
 		for _, e := range past.Earlier {
-			out.of.Earlier = append(out.of.Earlier, evidence.Earlier{Date: e.Date, Answer: e.Answer})
+			out.of.Earlier = append(out.of.Earlier, evidence.Earlier{Date: e.Date, Cause: e.Cause})
 		}
 		return nil
 	})
@@ -269,7 +269,7 @@ func (s *Server) exportWeather(ctx context.Context, in *siteWeather) (*weatherEx
 func skyView(from seen, span int, in units.Saying) SkyView {
 	look, c, station := from.sky, from.of, from.station
 	v := SkyView{Today: c.Lawn.Date.Format(dateOnly), Warm: look.Ground.Warm, TotalMM: math.Round(look.Total*10) / 10, Days: []SkyDay{},
-		Bands: []SkyBand{}, Sentences: []SkySentence{}, Marks: []SkyMark{}, Missing: []string{}, Assumed: []string{}}
+		Bands: []SkyBand{}, Sentences: []SkySentence{}, Events: []SkyEvent{}, Missing: []string{}, Assumed: []string{}}
 	if station != nil {
 		v.Station, v.Simulated = station.Name, station.Simulated
 	}
@@ -310,19 +310,19 @@ func skyView(from seen, span int, in units.Saying) SkyView {
 		v.Sentences = append(v.Sentences, SkySentence{x.Text, x.Row, x.From.Format(dateOnly), x.To.Format(dateOnly)})
 	}
 	for _, t := range c.Treatments {
-		v.Marks = append(v.Marks, SkyMark{t.Date.Format(dateOnly), "treatment", remedy.Label(t.Action)})
+		v.Events = append(v.Events, SkyEvent{t.Date.Format(dateOnly), "treatment", remedy.Label(t.Action)})
 	}
 	read := func(day string, findings map[string]knowledge.Value) {
 		for _, id := range []string{"soil-temp-c", "soil-moisture", "soil-moisture-vwc"} {
 			if x, ok := findings[id]; ok {
 				f, _ := knowledge.FindingByID(id)
-				v.Marks = append(v.Marks, SkyMark{day, "reading", knowledge.InWords(f, id, x, in)})
+				v.Events = append(v.Events, SkyEvent{day, "reading", knowledge.InWords(f, id, x, in)})
 			}
 		}
 	}
 	for _, e := range c.Earlier {
-		if cause, ok := knowledge.CauseByID(e.Answer); ok {
-			v.Marks = append(v.Marks, SkyMark{e.Date.Format(dateOnly), "visit", "Visit: " + cause.Label})
+		if cause, ok := knowledge.CauseByID(e.Cause); ok {
+			v.Events = append(v.Events, SkyEvent{e.Date.Format(dateOnly), "visit", "Visit: " + cause.Label})
 		}
 		read(e.Date.Format(dateOnly), e.Findings)
 	}

@@ -83,7 +83,7 @@ type Scales struct {
 	Seq       int64           `json:"seq" doc:"the newest answer that is in here"`
 	Answers   []Answered      `json:"answers" nullable:"false"`
 	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered meanwhile; the caller's stands"`
-	Diagnosis casefile.Answer `json:"diagnosis"`
+	Diagnosis casefile.Result `json:"diagnosis"`
 	Spray     *SprayAhead     `json:"spray,omitempty" doc:"hours ahead that are fit to spray; left out where none are known"`
 }
 
@@ -109,7 +109,7 @@ const planCells = 12 * 8
 // checked turns an answer into the JSON that is stored, or says what is wrong with it.
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Value == nil && a.Entered == nil {
-		known := a.Finding == casework.OnsetAnswer || a.Finding == casework.PlanAnswer
+		known := a.Finding == casework.OnsetAnswer || a.Finding == casework.DamageAnswer
 		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
@@ -124,7 +124,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		}
 		j, _ := json.Marshal(text)
 		return j, nil, nil
-	case casework.PlanAnswer:
+	case casework.DamageAnswer:
 		cells, ok := a.Value.([]any)
 		if !ok || len(cells) > planCells {
 			return nil, nil, field(where+".value", "is not a list of cells")
@@ -440,7 +440,7 @@ func (s *Server) giveDiagnosis(ctx context.Context, in *giveInput) (*body[Given]
 	}
 	lead := sc.Diagnosis.Causes[0]
 	row := store.Diagnosis{ID: in.Body.ID, FirmID: who(ctx).Firm, VisitID: in.ID, ZoneID: in.Zone, Knowledge: sc.Diagnosis.Knowledge,
-		Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Answer: full, GivenOn: v.Date, PersonID: who(ctx).Person,
+		Leading: lead.ID, Probability: lead.Probability, CaseFile: file, Result: full, GivenOn: v.Date, PersonID: who(ctx).Person,
 		RecordedAt: s.now().UTC()}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
 	return answer(givenOf(row)), err
@@ -468,7 +468,7 @@ type caseInput struct {
 }
 
 // diagnoseCase answers POST /diagnose: weigh a case file.
-func (s *Server) diagnoseCase(_ context.Context, in *caseInput) (*body[casefile.Answer], error) {
+func (s *Server) diagnoseCase(_ context.Context, in *caseInput) (*body[casefile.Result], error) {
 	c, err := casefile.Parse(in.RawBody)
 	if r := (*refusal.Refusal)(nil); errors.As(err, &r) {
 		return nil, refusedWhole("the case file is refused", "body.", r)
@@ -477,7 +477,7 @@ func (s *Server) diagnoseCase(_ context.Context, in *caseInput) (*body[casefile.
 		return nil, s.said(err)
 	}
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	return answer(casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))), nil
+	return answer(casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{}))), nil
 }
 
 // longest is how late the moment of a visit may be noted: a device without a connection comes back within that (judgement).

@@ -140,7 +140,7 @@ type WateringQuery struct {
 func marked(answers []casework.Answered) map[int]bool {
 	on := map[int]bool{}
 	for _, a := range answers {
-		if cells, ok := a.Value.([]any); ok && a.Finding == casework.PlanAnswer {
+		if cells, ok := a.Value.([]any); ok && a.Finding == casework.DamageAnswer {
 			for _, cell := range cells {
 				on[int(cell.(float64))] = true
 			}

@@ -83,7 +83,7 @@ func weighed(v *casework.Visit, say units.Saying) Scales {
 	out := Scales{Seq: v.Seq, Answers: answered(v.Answers), Overtaken: []string{}, Spray: sprayAhead(v.Case)}
 	byDays(v)
 	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At, Say: say})
-	out.Diagnosis = casefile.Answered(r, remedy.Decide(v.Case, r, say))
+	out.Diagnosis = casefile.ResultOf(r, remedy.Decide(v.Case, r, say))
 	return out
 }
 

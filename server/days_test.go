@@ -49,7 +49,7 @@ func TestEachSiteHasItsOwnDay(t *testing.T) {
 		tech.must(map[string]int{"2026-08-24": 422, "2026-08-25": 204}[day], "PUT", "/zones/"+site.zone+"/waterings",
 			map[string]any{"day": "2026-08-25", "mm": 12}, nil)
 		var r server.Recovery
-		tech.must(200, "POST", "/visits/"+site.visit+"/looks", map[string]any{"id": id(), "zone_id": site.zone, "baseline": true, "cover": .5,
+		tech.must(200, "POST", "/visits/"+site.visit+"/measures", map[string]any{"id": id(), "zone_id": site.zone, "baseline": true, "cover": .5,
 			"spread": "", "note": ""}, &r)
 		require.Equal(t, day, r.StartedOn)
 		tech.must(200, "POST", "/visits/"+site.visit+"/leave", map[string]any{}, &v)

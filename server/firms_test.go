@@ -71,7 +71,7 @@ func routes(p place, person string) map[string]route {
 		"get-scales": {"GET", p.path("/scales"), nil}, "answer-checks": {"POST", p.path("/answers"), answers(tap("pull-test", "resists"))},
 		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
 		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
-		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-look": {"POST", "/visits/" + p.visit + "/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-measure": {"POST", "/visits/" + p.visit + "/measures", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
 		"tell-apart": {"GET", p.path("/apart?a=white-grubs&b=drought-stress"), nil},
 		"get-prices": {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
 		"list-samples": {"GET", "/samples", nil}, "take-sample": {"POST", "/visits/" + p.visit + "/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": "soil", "cores": 12, "depth_mm": 90, "note": ""}},
@@ -133,7 +133,7 @@ func TestEveryRouteIsHere(t *testing.T) {
 func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
-		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "looks",
+		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "measures",
 			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
@@ -201,7 +201,7 @@ var needs = map[string]account.Right{
 	"create-person": account.KeepPeople, "change-person": account.KeepPeople, "change-firm": account.KeepFirm,
 	"book-visit": account.BookVisits, "change-visit": account.BookVisits,
 	"arrive": account.AnswerChecks, "leave": account.AnswerChecks, "answer-checks": account.AnswerChecks, "give-diagnosis": account.AnswerChecks,
-	"record-look":        account.AnswerChecks,
+	"record-measure":     account.AnswerChecks,
 	"record-treatment":   account.RecordTreatment,
 	"send-password-link": account.KeepPeople, "end-second-factor-of": account.KeepPeople, "list-events": account.SeeLog,
 	"end-session": account.See, "list-sessions": account.See, "end-other-sessions": account.See, "change-my-password": account.See,

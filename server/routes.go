@@ -131,7 +131,7 @@ var routes = []route{
 	{http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", account.See, at((*Server).listRecords)},
 	{http.MethodPost, "/amounts/nitrogen", "work-out-nitrogen", "Product for a target of nitrogen", "records", account.See, at((*Server).workOutNitrogen)},
 	{http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", account.See, at((*Server).getRecovery)},
-	{http.MethodPost, "/visits/{id}/looks", "record-look", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordLook)},
+	{http.MethodPost, "/visits/{id}/measures", "record-measure", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordMeasure)},
 	{http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", account.See, at((*Server).getDay)},
 	{http.MethodGet, "/prices", "get-prices", "The figures from which the marks for checking and acting follow", "firm", account.See, at((*Server).getPrices)},
 	{http.MethodPut, "/prices", "change-prices", "Change the firm's figures", "firm", account.KeepFirm, at((*Server).changePrices)},

@@ -215,7 +215,7 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	c, err := casefile.Parse(file)
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{At: "walk"}) // the newest answer was given there
-	offline, err := json.Marshal(casefile.Answered(r, remedy.Decide(c, r, units.Saying{})))
+	offline, err := json.Marshal(casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{})))
 	require.NoError(t, err)
 	var fresh struct{ Diagnosis json.RawMessage }
 	tech.must(200, "GET", p.path("/scales"), nil, &fresh)
@@ -223,7 +223,7 @@ func TestOneVisitThroughTheAPI(t *testing.T) {
 	require.NoError(t, json.Unmarshal(fresh.Diagnosis, &online))
 	require.NoError(t, json.Unmarshal(offline, &same))
 	require.True(t, assert.ObjectsAreEqual(online, same), "the case file gives another answer than the screen")
-	var posted casefile.Answer
+	var posted casefile.Result
 	tech.must(200, "POST", "/diagnose", file, &posted)
 	require.Equal(t, len(sc.Diagnosis.Causes), len(posted.Causes))
 	require.Equal(t, sc.Diagnosis.Causes[0].Probability, posted.Causes[0].Probability)
@@ -255,7 +255,7 @@ func TestAnswersThatCannotBeTaken(t *testing.T) {
 		{tap("weather", true), "finding", "is not a finding"},
 		{tap("heat-spell", "none"), "finding", "is not a finding"},
 		{tap("onset", "2026-12-01"), "value", "on or before the visit"},
-		{tap("marks", []int{96}), "value", "not a cell"},
+		{tap("damaged-cells", []int{96}), "value", "not a cell"},
 		{map[string]any{"id": uuid.New().String(), "finding": "pull-test", "spot": "worst", "value": "resists", "base": 0}, "id", "version 7"},
 		{map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0,
 			"entered": map[string]any{"amount": 85, "unit": "lb"}}, "entered", "cannot convert"},
@@ -431,7 +431,7 @@ func TestRecoveryGoesOnWithTheClock(t *testing.T) {
 	p := tech.place("Harrow")
 	look := func(cover float64, baseline bool) server.Recovery {
 		var r server.Recovery
-		tech.must(200, "POST", "/visits/"+p.visit+"/looks", map[string]any{"id": id(), "zone_id": p.zone, "baseline": baseline, "cover": cover,
+		tech.must(200, "POST", "/visits/"+p.visit+"/measures", map[string]any{"id": id(), "zone_id": p.zone, "baseline": baseline, "cover": cover,
 			"live_crowns": .9, "spread": "none", "note": ""}, &r)
 		return r
 	}

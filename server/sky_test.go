@@ -33,7 +33,7 @@ func TestSkyAndGroundOfAZone(t *testing.T) {
 	require.NotEmpty(t, v.Sentences)
 	require.Positive(t, v.TotalMM)
 	marked := false
-	for _, m := range v.Marks {
+	for _, m := range v.Events {
 		marked = marked || m.Kind == "reading" && strings.Contains(m.Text, "31")
 	}
 	require.True(t, marked, "the reading is a mark")
@@ -147,12 +147,12 @@ func TestReadingsOfProbesAndSoilTests(t *testing.T) {
 	require.Less(t, *at(after, "2026-08-18").SoilPeak, *at(before, "2026-08-18").SoilPeak-3, "the thermometer corrects the course")
 	require.Less(t, *at(after, "2026-08-20").Depletion, *at(before, "2026-08-20").Depletion-3, "the probe sets the balance")
 	marks := map[string]bool{}
-	for _, m := range after.Marks {
+	for _, m := range after.Events {
 		if m.Kind == "reading" {
 			marks[m.Date] = true
 		}
 	}
-	require.True(t, marks["2026-08-18"] && marks["2026-08-20"] && marks["2026-08-24"], "%v", after.Marks)
+	require.True(t, marks["2026-08-18"] && marks["2026-08-20"] && marks["2026-08-24"], "%v", after.Events)
 
 	// the reading of the day and the soil test are on the scales; an answer goes before them
 	var full map[string]any
@@ -191,7 +191,7 @@ func TestReadingsOfProbesAndSoilTests(t *testing.T) {
 	tech.must(200, "GET", "/zones/"+p.zone+"/sky?weeks=4", nil, &zone)
 	require.InDelta(t, 0, *at(zone, "2026-08-24").Depletion, 1e-9)
 	found := false
-	for _, m := range zone.Marks {
+	for _, m := range zone.Events {
 		found = found || m.Kind == "visit" && strings.Contains(m.Text, "White grubs")
 	}
 	require.True(t, found, "former visits stand on the axis")
@@ -211,7 +211,7 @@ func TestWateringAndItsAudit(t *testing.T) {
 	require.Nil(t, before.Turn, "without a rate there are no minutes")
 	require.Len(t, before.Policies, 2)
 
-	tech.must(200, "POST", p.path("/answers"), answers(tap("marks", []int{0, 1, 12, 13})), nil)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("damaged-cells", []int{0, 1, 12, 13})), nil)
 	cans := []map[string]any{}
 	for i := range 16 {
 		mm := 6.0

@@ -211,7 +211,7 @@ type (
 		Knowledge                   string
 		Leading                     string `gorm:"column:leading_cause"`
 		Probability                 float64
-		CaseFile, Answer            JSON
+		CaseFile, Result            JSON
 		GivenOn                     time.Time
 		PersonID                    uuid.UUID
 		RecordedAt                  time.Time
@@ -243,11 +243,11 @@ type (
 		SignedName, LicenceNumber string
 		RecordedAt                time.Time
 	}
-	Look struct {
+	Measure struct {
 		ID                      uuid.UUID
 		Seq                     int64 `gorm:"->"`
 		FirmID, VisitID, ZoneID uuid.UUID
-		LookedOn                time.Time
+		MeasuredOn                time.Time
 		Baseline                bool
 		Cover                   float64
 		LiveCrowns              *float64

@@ -304,7 +304,7 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT USAGE ON SCHEMA public TO "+quoted(role),
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
-		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, looks, audits, readings, events FROM "+quoted(role),
+		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events FROM "+quoted(role),
 		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples FROM "+quoted(role),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",
 		"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))

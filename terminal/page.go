@@ -15,7 +15,7 @@ import (
 )
 
 // Page prints an answer for people.
-func Page(w io.Writer, c evidence.Case, a casefile.Answer) {
+func Page(w io.Writer, c evidence.Case, a casefile.Result) {
 	title := c.Title
 	if title == "" {
 		title = "Untitled zone"
@@ -41,7 +41,7 @@ const (
 	leastShown                                    = .02
 )
 
-func scalesPart(w io.Writer, a casefile.Answer) {
+func scalesPart(w io.Writer, a casefile.Result) {
 	fmt.Fprintln(w, "\nON THE SCALES")
 	for i, x := range a.Causes {
 		if i >= pageCauses || (i > 0 && x.Probability < leastShown) {
@@ -60,7 +60,7 @@ func scalesPart(w io.Writer, a casefile.Answer) {
 	}
 }
 
-func noticesPart(w io.Writer, a casefile.Answer) {
+func noticesPart(w io.Writer, a casefile.Result) {
 	for i, n := range a.Notices {
 		if i == 0 {
 			fmt.Fprintln(w, "\nTO NOTE")
@@ -69,7 +69,7 @@ func noticesPart(w io.Writer, a casefile.Answer) {
 	}
 }
 
-func checksPart(w io.Writer, a casefile.Answer) {
+func checksPart(w io.Writer, a casefile.Result) {
 	fmt.Fprintln(w, "\nNEXT CHECK")
 	if a.Settled {
 		fmt.Fprintln(w, "  No further check would change the decision.")
@@ -87,7 +87,7 @@ func checksPart(w io.Writer, a casefile.Answer) {
 	}
 }
 
-func changesPart(w io.Writer, a casefile.Answer) {
+func changesPart(w io.Writer, a casefile.Result) {
 	for i, c := range a.Changes[:min(pageChanges, len(a.Changes))] {
 		if i == 0 {
 			fmt.Fprintln(w, "\nWHAT WOULD CHANGE THIS")
@@ -99,7 +99,7 @@ func changesPart(w io.Writer, a casefile.Answer) {
 }
 
 // verdictPart lists the lines of one verdict: what to do in the order of work, what has a date by its date.
-func verdictPart(w io.Writer, a casefile.Answer, verdict, head string) {
+func verdictPart(w io.Writer, a casefile.Result, verdict, head string) {
 	lines := slices.DeleteFunc(slices.Clone(a.Actions), func(x casefile.ActionLine) bool { return x.Verdict != verdict })
 	slices.SortStableFunc(lines, func(x, y casefile.ActionLine) int {
 		return cmp.Or(strings.Compare(x.From, y.From), x.Order-y.Order)
@@ -136,7 +136,7 @@ func when(x casefile.ActionLine) string {
 	return ""
 }
 
-func choicesPart(w io.Writer, a casefile.Answer) {
+func choicesPart(w io.Writer, a casefile.Result) {
 	for i, c := range a.Choices {
 		if i == 0 {
 			fmt.Fprintln(w, "\nCHOICES")
@@ -149,7 +149,7 @@ func choicesPart(w io.Writer, a casefile.Answer) {
 }
 
 // notPart names what somebody may be tempted to do, and why it is not done.
-func notPart(w io.Writer, a casefile.Answer) {
+func notPart(w io.Writer, a casefile.Result) {
 	first := true
 	for _, x := range a.Actions {
 		if x.Verdict != "avoid" || !x.Called {

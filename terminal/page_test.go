@@ -20,7 +20,7 @@ func TestThePageGoesInTheOrderOfWork(t *testing.T) {
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
 	var page bytes.Buffer
-	a := casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
+	a := casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{}))
 	terminal.Page(&page, c, a)
 	text := page.String()
 	require.Contains(t, text, a.Told)

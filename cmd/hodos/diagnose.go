@@ -52,7 +52,7 @@ func diagnose(args []string) error {
 		return err
 	}
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	a := casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
+	a := casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{}))
 	if *asJSON {
 		enc := json.NewEncoder(os.Stdout)
 		enc.SetIndent("", "  ")

@@ -136,7 +136,7 @@ func Diagnose(c evidence.Case, o Options) Result {
 			r.Together = append(r.Together, s)
 		}
 		var left map[string][]feature
-		r.Next, r.Settled, left = m.look(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
+		r.Next, r.Settled, left = m.rankNext(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
 		r.Changes = m.wouldChange(sets, left)
 		if len(r.Next) > 0 {
 			m.exact(post, post.marginal, &r.Next[0])

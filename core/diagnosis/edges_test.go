@@ -31,7 +31,7 @@ func TestNearbyCasesCountForSixWeeks(t *testing.T) {
 func TestAnEarlierCauseCountsFromTwoMonthsToThreeYears(t *testing.T) {
 	had := func(days int) []string {
 		c := evidence.Case{Lawn: lawn("kentucky-bluegrass", 9, 40)}
-		c.Earlier = []evidence.Earlier{{Date: c.Lawn.Date.AddDate(0, 0, -days), Answer: "white-grubs"}}
+		c.Earlier = []evidence.Earlier{{Date: c.Lawn.Date.AddDate(0, 0, -days), Cause: "white-grubs"}}
 		return evidence.Gather(c).Values["past-causes"].List
 	}
 	require.Empty(t, had(60))
@@ -39,7 +39,7 @@ func TestAnEarlierCauseCountsFromTwoMonthsToThreeYears(t *testing.T) {
 	require.Equal(t, []string{"white-grubs"}, had(3*366-1))
 	require.Empty(t, had(3*366))
 	c := evidence.Case{Lawn: lawn("kentucky-bluegrass", 9, 40)}
-	c.Earlier = []evidence.Earlier{{Date: c.Lawn.Date.AddDate(0, 0, -400), Answer: knowledge.Healthy}}
+	c.Earlier = []evidence.Earlier{{Date: c.Lawn.Date.AddDate(0, 0, -400), Cause: knowledge.Healthy}}
 	require.Empty(t, evidence.Gather(c).Values["past-causes"].List)
 }
 

@@ -67,12 +67,12 @@ type ask struct {
 // nextChecks ranks the handlings by what they are worth for the decision over their price, over the sets that carry the mass. settled is
 // true when no answer can carry a cause across its point of action any more and no remedy of a likely cause waits for its proof.
 func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool) {
-	checks, settled, _ = m.look(sets, a)
+	checks, settled, _ = m.rankNext(sets, a)
 	return checks, settled
 }
 
 // look is nextChecks with everything that can still be read off, by procedure.
-func (m *model) look(sets []set, a ask) (checks []NextCheck, settled bool, byProcedure map[string][]feature) {
+func (m *model) rankNext(sets []set, a ask) (checks []NextCheck, settled bool, byProcedure map[string][]feature) {
 	now := m.marginals(sets, nil)
 	byProcedure = m.readable(sets, a, now)
 	begun := begunBy(a.known)

@@ -30,7 +30,7 @@ type Treatment struct {
 type Earlier struct {
 	Date     time.Time
 	Findings map[string]knowledge.Value
-	Answer   string // the cause that was confirmed, or ""
+	Cause    string // the cause that was confirmed, or empty
 }
 
 // Nearby is a confirmed case in the district.

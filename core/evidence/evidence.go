@@ -74,11 +74,11 @@ func Gather(c Case) Gathered {
 	}
 	g.soilTemperatures(c, note)
 	for _, e := range c.Earlier {
-		if e.Answer != "" && e.Answer != knowledge.Healthy && c.Lawn.Date.Sub(e.Date) < 3*366*24*time.Hour &&
+		if e.Cause != "" && e.Cause != knowledge.Healthy && c.Lawn.Date.Sub(e.Date) < 3*366*24*time.Hour &&
 			c.Lawn.Date.Sub(e.Date) > 60*24*time.Hour {
 			past := g.Values["past-causes"]
-			if slices.Index(past.List, e.Answer) < 0 {
-				g.Values["past-causes"] = knowledge.Value{List: append(append([]string{}, past.List...), e.Answer)}
+			if slices.Index(past.List, e.Cause) < 0 {
+				g.Values["past-causes"] = knowledge.Value{List: append(append([]string{}, past.List...), e.Cause)}
 			}
 		}
 	}
@@ -353,7 +353,7 @@ func (c Case) Sky(values map[string]knowledge.Value) (s sky.Sky, told []Notice, 
 	readings := g.SoilReadings
 	g.SoilReadings = nil
 	c.read(&g)
-	s = sky.Look(c.Weather, c.Forecast, g)
+	s = sky.Of(c.Weather, c.Forecast, g)
 	overruled = map[string]bool{}
 	if s.Today < 0 {
 		return s, nil, overruled
@@ -391,7 +391,7 @@ func (c Case) Sky(values map[string]knowledge.Value) (s sky.Sky, told []Notice, 
 		}
 	}
 	if again {
-		s = sky.Look(c.Weather, c.Forecast, g)
+		s = sky.Of(c.Weather, c.Forecast, g)
 	}
 	return s, told, overruled
 }

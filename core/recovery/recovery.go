@@ -63,8 +63,8 @@ func Expect(s Start, grass turf.Species, meanC []float64, water, learned float64
 	return out
 }
 
-// Look is one measurement.
-type Look struct {
+// Measure is one measurement.
+type Measure struct {
 	Day   int     // days since the start
 	Cover float64 // 0 to 1
 }
@@ -92,8 +92,8 @@ type Judgement struct {
 // measured cover by eye or grid is good to about this (judgement).
 const error95 = .05
 
-// Judge compares the looks with the expected course.
-func Judge(course []Point, looks []Look, target float64) Judgement {
+// Judge compares the measures with the expected course.
+func Judge(course []Point, measures []Measure, target float64) Judgement {
 	j := Judgement{Verdict: NotYet, Target: target, Reached: -1, Reason: "nothing measured since the start"}
 	for _, p := range course {
 		if p.Mid >= target {
@@ -101,10 +101,10 @@ func Judge(course []Point, looks []Look, target float64) Judgement {
 			break
 		}
 	}
-	var last *Look
-	for i := range looks {
-		if looks[i].Day > 0 && (last == nil || looks[i].Day >= last.Day) {
-			last = &looks[i]
+	var last *Measure
+	for i := range measures {
+		if measures[i].Day > 0 && (last == nil || measures[i].Day >= last.Day) {
+			last = &measures[i]
 		}
 	}
 	if last == nil || len(course) == 0 {
@@ -136,13 +136,13 @@ func Judge(course []Point, looks []Look, target float64) Judgement {
 	return j
 }
 
-// Learn gives the factor on r that the zone's own looks show, between 0.5 and 2; 1 with fewer than two looks. It is the
+// Learn gives the factor on r that the zone's own measures show, between 0.5 and 2; 1 with fewer than two measures. It is the
 // ratio of measured to expected growth on the logit scale, half believed (judgement).
-func Learn(course []Point, looks []Look) float64 {
-	if len(looks) < 2 || len(course) < 2 {
+func Learn(course []Point, measures []Measure) float64 {
+	if len(measures) < 2 || len(course) < 2 {
 		return 1
 	}
-	first, last := looks[0], looks[len(looks)-1]
+	first, last := measures[0], measures[len(measures)-1]
 	if last.Day <= first.Day || last.Day >= len(course) {
 		return 1
 	}
@@ -157,12 +157,19 @@ func Learn(course []Point, looks []Look) float64 {
 
 // Renew is the course as it was expected up to the last look, and from there on begun anew at what was measured, with the rate that the
 // zone itself has shown. reached is the day on which that reaches the target; −1 for none within the series.
-func Renew(s Start, grass turf.Species, meanC []float64, water float64, looks []Look, target float64) (course []Point, learned float64,
+func Renew(
+	s Start,
+	grass turf.Species,
+	meanC []float64,
+	water float64,
+	measures []Measure,
+	target float64,
+) (course []Point, learned float64,
 	reached int) {
 	course = Expect(s, grass, meanC, water, 1)
-	learned, reached = Learn(course, looks), -1
-	if n := len(looks); n > 0 && looks[n-1].Day > 0 && looks[n-1].Day < len(course) {
-		last := looks[n-1]
+	learned, reached = Learn(course, measures), -1
+	if n := len(measures); n > 0 && measures[n-1].Day > 0 && measures[n-1].Day < len(course) {
+		last := measures[n-1]
 		s.Cover = last.Cover
 		for _, p := range Expect(s, grass, meanC[last.Day:], water, learned)[1:] {
 			p.Day += last.Day
@@ -173,7 +180,7 @@ func Renew(s Start, grass turf.Species, meanC []float64, water float64, looks []
 		}
 	}
 	for _, p := range course {
-		if p.Mid >= target && (len(looks) == 0 || p.Day > looks[len(looks)-1].Day) {
+		if p.Mid >= target && (len(measures) == 0 || p.Day > measures[len(measures)-1].Day) {
 			return course, learned, p.Day
 		}
 	}

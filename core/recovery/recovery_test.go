@@ -53,9 +53,9 @@ func TestBunchGrassesHardlyClose(t *testing.T) {
 func TestVerdicts(t *testing.T) {
 	course := Expect(Start{Cover: .4, LiveCrowns: .9}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
 	verdict := func(day int, cover float64) Verdict {
-		return Judge(course, []Look{{0, .4}, {day, cover}}, .9).Verdict
+		return Judge(course, []Measure{{0, .4}, {day, cover}}, .9).Verdict
 	}
-	require.Equal(t, NotYet, Judge(course, []Look{{0, .4}}, .9).Verdict)
+	require.Equal(t, NotYet, Judge(course, []Measure{{0, .4}}, .9).Verdict)
 	require.Equal(t, OnCourse, verdict(21, course[21].Mid))
 	require.Equal(t, OffCourse, verdict(21, course[21].Low-.1))
 	require.Equal(t, Slow, verdict(30, (course[30].Low+course[30].Mid)/2-.02))
@@ -67,9 +67,9 @@ func TestVerdicts(t *testing.T) {
 
 func TestLearning(t *testing.T) {
 	course := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
-	require.Equal(t, 1.0, Learn(course, []Look{{0, .3}}))
-	require.Greater(t, Learn(course, []Look{{0, .3}, {20, course[20].High}}), 1.05)
-	require.Less(t, Learn(course, []Look{{0, .3}, {20, course[20].Low}}), .95)
+	require.Equal(t, 1.0, Learn(course, []Measure{{0, .3}}))
+	require.Greater(t, Learn(course, []Measure{{0, .3}, {20, course[20].High}}), 1.05)
+	require.Less(t, Learn(course, []Measure{{0, .3}, {20, course[20].Low}}), .95)
 }
 
 func TestProgressOfDisease(t *testing.T) {
@@ -92,7 +92,7 @@ func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
 	require.GreaterOrEqual(t, plain[first].Mid, .9)
 	require.Less(t, plain[first-1].Mid, .9)
 
-	slow := []Look{{0, .3}, {20, plain[20].Low}}
+	slow := []Measure{{0, .3}, {20, plain[20].Low}}
 	course, learned, later := Renew(s, g, days(90, 20), .9, slow, .9)
 	require.Less(t, learned, 1.0)
 	require.Equal(t, plain[:21], course[:21], "what was expected stands")
@@ -100,45 +100,45 @@ func TestTheCourseIsRenewedAtTheLastLook(t *testing.T) {
 	require.Greater(t, course[21].Mid, slow[1].Cover, "it goes on from what was measured")
 	require.Len(t, course, len(plain))
 	require.Greater(t, later, first)
-	require.Equal(t, OffCourse, Judge(course, []Look{{0, .3}, {20, plain[20].Low - .06}}, .9).Verdict,
+	require.Equal(t, OffCourse, Judge(course, []Measure{{0, .3}, {20, plain[20].Low - .06}}, .9).Verdict,
 		"the verdict is of what was expected then")
 
-	_, _, done := Renew(s, g, days(90, 20), .9, []Look{{0, .3}, {20, .95}}, .9)
+	_, _, done := Renew(s, g, days(90, 20), .9, []Measure{{0, .3}, {20, .95}}, .9)
 	require.Equal(t, 20, done)
-	_, _, never := Renew(s, g, days(90, 2), .9, []Look{{0, .3}, {20, .3}}, .9)
+	_, _, never := Renew(s, g, days(90, 2), .9, []Measure{{0, .3}, {20, .3}}, .9)
 	require.Equal(t, -1, never)
 }
 
 func TestTheLastLookIsJudgedAndTheWeatherNamed(t *testing.T) {
 	g := grass(t, "perennial-ryegrass")
 	course := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 20), 1, 1)
-	require.Equal(t, OffCourse, Judge(course, []Look{{0, .4}, {10, course[10].Mid}, {30, course[30].Low - .1}}, .95).Verdict,
+	require.Equal(t, OffCourse, Judge(course, []Measure{{0, .4}, {10, course[10].Mid}, {30, course[30].Low - .1}}, .95).Verdict,
 		"the last one counts")
-	require.Equal(t, OnCourse, Judge(course, []Look{{0, .4}, {10, course[10].Low - .1}, {30, course[30].Mid}}, .95).Verdict)
-	require.Equal(t, OnCourse, Judge(course, []Look{{30, course[30].Mid}, {10, course[10].Low - .1}}, .95).Verdict,
+	require.Equal(t, OnCourse, Judge(course, []Measure{{0, .4}, {10, course[10].Low - .1}, {30, course[30].Mid}}, .95).Verdict)
+	require.Equal(t, OnCourse, Judge(course, []Measure{{30, course[30].Mid}, {10, course[10].Low - .1}}, .95).Verdict,
 		"in whatever order they stand")
 
 	cold := Expect(Start{Cover: .4, LiveCrowns: .9}, g, days(60, 6), 1, 1)
 	at := 50
-	slow := Judge(cold, []Look{{0, .4}, {at, cold[at].Mid - .051}}, .95)
+	slow := Judge(cold, []Measure{{0, .4}, {at, cold[at].Mid - .051}}, .95)
 	if cold[at].Mid-.051 < cold[at].Low-error95 {
 		t.Fatal("the band is too narrow for this test")
 	}
 	require.Equal(t, Slow, slow.Verdict)
 	require.Contains(t, slow.Reason, "the weather let it grow")
-	warm := Judge(course, []Look{{0, .4}, {25, course[25].Mid - .06}}, .95)
+	warm := Judge(course, []Measure{{0, .4}, {25, course[25].Mid - .06}}, .95)
 	require.Equal(t, Slow, warm.Verdict)
 	require.Contains(t, warm.Reason, "on its lower side")
 }
 
 func TestWhatIsLearnedIsBounded(t *testing.T) {
 	course := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "perennial-ryegrass"), days(60, 20), 1, 1)
-	require.Equal(t, 2.0, Learn(course, []Look{{0, .02}, {20, .99}}))
-	require.Equal(t, .5, Learn(course, []Look{{0, .9}, {20, .1}}))
-	require.Equal(t, 1.0, Learn(course, []Look{{0, .3}, {len(course), .5}}), "beyond the course nothing is known")
-	require.Equal(t, 1.0, Learn(course, []Look{{5, .3}, {5, .5}}))
+	require.Equal(t, 2.0, Learn(course, []Measure{{0, .02}, {20, .99}}))
+	require.Equal(t, .5, Learn(course, []Measure{{0, .9}, {20, .1}}))
+	require.Equal(t, 1.0, Learn(course, []Measure{{0, .3}, {len(course), .5}}), "beyond the course nothing is known")
+	require.Equal(t, 1.0, Learn(course, []Measure{{5, .3}, {5, .5}}))
 	resting := Expect(Start{Cover: .3, LiveCrowns: 1}, grass(t, "common-bermudagrass"), days(60, 3), 1, 1)
-	require.Equal(t, 1.0, Learn(resting, []Look{{0, .3}, {20, .6}}), "nothing was expected")
+	require.Equal(t, 1.0, Learn(resting, []Measure{{0, .3}, {20, .6}}), "nothing was expected")
 }
 
 func TestADayOfGrowthByHand(t *testing.T) {
@@ -184,12 +184,12 @@ func TestVerdictsAtTheirEdges(t *testing.T) {
 		{2, .5 - .05 - .001, OffCourse}, {2, .5 - .05 + .001, Slow}, {2, .6 - .05 - .001, Slow}, {2, .6 - .05 + .001, OnCourse},
 		{3, .9 - .0049, Recovered}, {3, .9 - .0051, OnCourse}, {9, .9 - .0051, OnCourse},
 	} {
-		require.Equal(t, c.want, Judge(course, []Look{{0, .4}, {c.day, c.cover}}, .9).Verdict, "%+v", c)
+		require.Equal(t, c.want, Judge(course, []Measure{{0, .4}, {c.day, c.cover}}, .9).Verdict, "%+v", c)
 	}
 	require.Equal(t, 3, Judge(course, nil, .9).Reached, "the middle reaches it to the point")
 	require.Equal(t, -1, Judge(course, nil, .901).Reached)
 	// growth of 0.3 on the mean of the days is the weather's excuse no more
-	require.Contains(t, Judge(course, []Look{{1, .44}}, .9).Reason, "the weather let it grow at 20 %")
-	require.NotContains(t, Judge(course, []Look{{2, .54}}, .9).Reason, "the weather")
-	require.Equal(t, NotYet, Judge(nil, []Look{{2, .54}}, .9).Verdict)
+	require.Contains(t, Judge(course, []Measure{{1, .44}}, .9).Reason, "the weather let it grow at 20 %")
+	require.NotContains(t, Judge(course, []Measure{{2, .54}}, .9).Reason, "the weather")
+	require.Equal(t, NotYet, Judge(nil, []Measure{{2, .54}}, .9).Verdict)
 }

@@ -465,7 +465,7 @@ func history(s *situation, _ int, cause string) truth {
 		years = historyYearsLong
 	}
 	for _, e := range s.c.Earlier {
-		if e.Answer == cause && !e.Date.Before(s.c.Lawn.Date.AddDate(-years, 0, 0)) {
+		if e.Cause == cause && !e.Date.Before(s.c.Lawn.Date.AddDate(-years, 0, 0)) {
 			return yes
 		}
 	}

@@ -34,7 +34,7 @@ func BenchmarkAYearOfHours(b *testing.B) {
 	g := Ground{Zone: soil.Zone{Latitude: 38, Texture: "clay-loam"}, Date: year[364].Date, EnduranceWeeks: 5}
 	b.ReportAllocs()
 	for b.Loop() {
-		s := Look(year[:365], year[365:], g)
+		s := Of(year[:365], year[365:], g)
 		s.Sentences(func(id string) string { return id }, units.Saying{})
 	}
 }

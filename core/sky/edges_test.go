@@ -48,7 +48,7 @@ func TestGreenUpTakesWeeks(t *testing.T) {
 			}
 			return 2, 10
 		})
-		s := Look(spring, nil, Ground{Zone: soil.Zone{Latitude: 33, Warm: true}, Date: spring[109].Date})
+		s := Of(spring, nil, Ground{Zone: soil.Zone{Latitude: 33, Warm: true}, Date: spring[109].Date})
 		begun, well := 0, 0
 		for _, p := range s.Points[len(s.Points)-45:] {
 			if p.SoilMean >= 16 {
@@ -115,7 +115,7 @@ func TestNoAutumnFeedingWhileItWarms(t *testing.T) {
 		return 8 + .1*float64(i),
 			18 + .15*float64(i)
 	})
-	s := Look(rising, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: rising[59].Date})
+	s := Of(rising, nil, Ground{Zone: soil.Zone{Latitude: 40}, Date: rising[59].Date})
 	b, _ := s.Band("autumn-feeding")
 	require.Equal(t, -1, firstOn(b), "cool, but it is spring")
 }
@@ -133,7 +133,7 @@ func TestWhatTheHeatAsksOfTheCrew(t *testing.T) {
 		for i := range next {
 			next[i].RH = &rh
 		}
-		s := Look(days, next, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[19].Date})
+		s := Of(days, next, Ground{Zone: soil.Zone{Latitude: 40}, Date: days[19].Date})
 		for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {
 			if strings.HasPrefix(x.Text, "Heat index") {
 				out = x.Text
@@ -159,7 +159,7 @@ func TestTheWorstOfSixtyDaysOfDrought(t *testing.T) {
 			}
 			days[i].Rain = &rain
 		}
-		s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 40, Texture: "sand"}, EnduranceWeeks: 5, Date: days[n-1].Date})
+		s := Of(days, nil, Ground{Zone: soil.Zone{Latitude: 40, Texture: "sand"}, EnduranceWeeks: 5, Date: days[n-1].Date})
 		for _, f := range s.Findings {
 			if f.Finding == "drought-endurance-used" {
 				return *f.Number

@@ -27,7 +27,7 @@ func TestFrostSums(t *testing.T) {
 	}
 	lo := -.5
 	ahead[3].TMin = &lo
-	s := Look(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[79].Date})
+	s := Of(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[79].Date})
 	f := s.FrostBefore()
 	require.Equal(t, 3, f.Nights, "nought counts as frost")
 	require.Equal(t, 2, f.Killing)
@@ -38,7 +38,7 @@ func TestFrostSums(t *testing.T) {
 	for i := range days {
 		days[i].TMin = nil
 	}
-	s = Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[79].Date})
+	s = Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[79].Date})
 	f = s.FrostBefore()
 	require.True(t, math.IsNaN(f.Lowest), "without minima nothing is known")
 	require.True(t, f.LastOn.IsZero() && f.NextOn.IsZero())
@@ -57,12 +57,12 @@ func TestSentencesWithAndWithoutOnset(t *testing.T) {
 	days := series(60, 20, 35, 0, nil)
 	dry := false
 	g := Ground{Zone: soil.Zone{Latitude: 38, Texture: "sandy-loam"}, Irrigated: &dry, EnduranceWeeks: 4, Date: days[59].Date}
-	s := Look(days, nil, g)
+	s := Of(days, nil, g)
 	require.Contains(t, said(&s, units.Saying{}), "Of late 18 of 18 mm in the root zone were gone")
 	require.Contains(t, said(&s, units.Saying{}), "days up to today")
 	require.NotContains(t, said(&s, units.Saying{}), "onset")
 	g.Onset = days[50].Date
-	s = Look(days, nil, g)
+	s = Of(days, nil, g)
 	require.Contains(t, said(&s, units.Saying{}), "Around onset")
 	require.Contains(t, said(&s, units.Saying{}), "days before onset")
 	us := said(&s, units.In("us"))
@@ -90,9 +90,9 @@ func TestSentenceOfSpraying(t *testing.T) {
 		}
 	}
 	g := Ground{Zone: soil.Zone{Latitude: 38}, Date: last}
-	s := Look(days, plain, g)
+	s := Of(days, plain, g)
 	require.Contains(t, said(&s, units.Saying{}), "Days that may be fit to spray by wind, rain and heat: 11 August, 12 August, 13 August.")
-	s = Look(days, hourly, g)
+	s = Of(days, hourly, g)
 	require.Contains(t, said(&s, units.Saying{}), "Hours that may be fit to spray by wind, rain and heat: 11 August 5 to 12 h,")
 	b, _ := s.Band("spraying")
 	require.InDelta(t, 7./8, b.Strength[30], 1e-9, "the band is the share of a working day")
@@ -105,7 +105,7 @@ func TestDeepColdByGrass(t *testing.T) {
 		winter[i].Date = time.Date(2026, 2, 20, 0, 0, 0, 0, time.UTC).AddDate(0, 0, i-119)
 	}
 	word := func(limit float64, warm bool) (string, string) {
-		s := Look(winter, nil, Ground{Zone: soil.Zone{Latitude: 44, Warm: warm}, ColdLimit: limit, Date: winter[119].Date})
+		s := Of(winter, nil, Ground{Zone: soil.Zone{Latitude: 44, Warm: warm}, ColdLimit: limit, Date: winter[119].Date})
 		for _, f := range s.Findings {
 			if f.Finding == "deep-cold" {
 				return f.Word, f.Detail

@@ -91,9 +91,9 @@ type Sky struct {
 	spells map[time.Time][]Spell // fit to spray, where hours are known
 }
 
-// Look puts the series of the past and the forecast together. days are oldest first and end on or before the date of the
+// Of puts the series of the past and the forecast together. days are oldest first and end on or before the date of the
 // visit; forecast starts after it. Missing days are gaps, never noughts.
-func Look(days, forecast []weather.Day, g Ground) Sky {
+func Of(days, forecast []weather.Day, g Ground) Sky {
 	unseen := g.Onset.IsZero()
 	if unseen {
 		g.Onset = g.Date

@@ -13,7 +13,7 @@ import (
 
 // Findings is what Look finds, for the tests.
 func Findings(days, forecast []weather.Day, g Ground) ([]Computed, []Missing) {
-	s := Look(days, forecast, g)
+	s := Of(days, forecast, g)
 	return s.Findings, s.Missing
 }
 
@@ -147,9 +147,9 @@ func TestHotSoilColdWinterAndWetGround(t *testing.T) {
 func TestACoreCorrectsTheWeeksBefore(t *testing.T) {
 	days := series(60, 20, 33, 0, nil)
 	date := days[59].Date
-	dry := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: date})
+	dry := Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: date})
 	require.Greater(t, dry.Points[59].Share, .85)
-	wet := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: date, Moisture: []soil.Check{{Date: date, Share: .1}}})
+	wet := Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: date, Moisture: []soil.Check{{Date: date, Share: .1}}})
 	require.InDelta(t, .1, wet.Points[59].Share, 1e-9)
 	require.Less(t, wet.Points[52].Share, dry.Points[52].Share-.3)
 	require.InDelta(t, dry.Points[30].Share, wet.Points[30].Share, 1e-9)
@@ -161,7 +161,7 @@ func TestTheForecastIsNoPast(t *testing.T) {
 	for i := range ahead {
 		ahead[i].Date = days[39].Date.AddDate(0, 0, i+1)
 	}
-	s := Look(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[39].Date})
+	s := Of(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[39].Date})
 	require.Len(t, s.Points, 50)
 	require.Equal(t, 39, s.Today)
 	require.True(t, s.Points[40].Forecast)
@@ -176,7 +176,7 @@ func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
 	for i := range ahead {
 		ahead[i].Date = days[59].Date.AddDate(0, 0, i+1)
 	}
-	s := Look(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[59].Date, Onset: days[50].Date, EnduranceWeeks: 5})
+	s := Of(days, ahead, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[59].Date, Onset: days[50].Date, EnduranceWeeks: 5})
 	said := map[string]bool{}
 	last := 1e9
 	for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {
@@ -199,7 +199,7 @@ func TestSentencesLeadToWhatTheyAreReadOff(t *testing.T) {
 func TestAnUnsaidWateringIsNoDrought(t *testing.T) {
 	days := series(60, 22, 36, 0, nil)
 	yes := true
-	s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Irrigated: &yes, Date: days[59].Date, EnduranceWeeks: 5})
+	s := Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Irrigated: &yes, Date: days[59].Date, EnduranceWeeks: 5})
 	require.True(t, s.Unsaid)
 	require.Zero(t, s.Endurance)
 	for _, x := range s.Sentences(func(id string) string { return id }, units.Saying{}) {

@@ -34,7 +34,7 @@ func firstOn(b Band) int {
 
 func TestAutumnFeedingOpens(t *testing.T) {
 	days := falling(150, time.Date(2026, 8, 1, 0, 0, 0, 0, time.UTC))
-	s := Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[149].Date})
+	s := Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38}, Date: days[149].Date})
 	b, _ := s.Band("autumn-feeding")
 	at := firstOn(b)
 	// the mean of the ten maxima about a day, five back and five ahead: 33 − 0.15 (i + 0.5) ≤ 27 from i = 39.5 on
@@ -59,7 +59,7 @@ func TestAutumnFeedingOpens(t *testing.T) {
 		hi, lo := 34.0, 20.0
 		days[i].TMax, days[i].TMin = &hi, &lo
 	}
-	s = Look(days[:24], days[24:40], Ground{Zone: soil.Zone{Latitude: 38}, Date: days[23].Date})
+	s = Of(days[:24], days[24:40], Ground{Zone: soil.Zone{Latitude: 38}, Date: days[23].Date})
 	b, _ = s.Band("autumn-feeding")
 	for i := range 24 {
 		require.NotEqual(t, 1., b.Strength[i], "day %d", i)
@@ -67,10 +67,10 @@ func TestAutumnFeedingOpens(t *testing.T) {
 
 	// the south has its autumn half a year later, warm-season turf none
 	south := falling(100, time.Date(2026, 2, 1, 0, 0, 0, 0, time.UTC))
-	s = Look(south, nil, Ground{Zone: soil.Zone{Latitude: -38}, Date: south[99].Date})
+	s = Of(south, nil, Ground{Zone: soil.Zone{Latitude: -38}, Date: south[99].Date})
 	b, _ = s.Band("autumn-feeding")
 	require.Positive(t, firstOn(b))
-	s = Look(days, nil, Ground{Zone: soil.Zone{Latitude: 38, Warm: true}, Date: days[149].Date})
+	s = Of(days, nil, Ground{Zone: soil.Zone{Latitude: 38, Warm: true}, Date: days[149].Date})
 	b, _ = s.Band("autumn-feeding")
 	require.Equal(t, -1, firstOn(b))
 }
@@ -78,13 +78,13 @@ func TestAutumnFeedingOpens(t *testing.T) {
 func TestRegulatorWearsOff(t *testing.T) {
 	days := series(40, 15, 25, 0, nil) // 20 °C·d a day: ten days
 	g := Ground{Zone: soil.Zone{Latitude: 38}, Date: days[39].Date, Regulated: days[12].Date}
-	s := Look(days, nil, g)
+	s := Of(days, nil, g)
 	b, ok := s.Band("regulator-worn-off")
 	require.True(t, ok)
 	require.Equal(t, 21, firstOn(b), "the tenth day after and with the application")
 	require.Zero(t, b.Strength[35], "two weeks later it is old news")
 	g.Regulated = time.Time{}
-	s = Look(days, nil, g)
+	s = Of(days, nil, g)
 	b, _ = s.Band("regulator-worn-off")
 	require.Equal(t, -1, firstOn(b))
 }

@@ -65,8 +65,8 @@ const (
 // SilentAfter is how many days without weather make a zone silent (judgement).
 const SilentAfter = 3
 
-// Look says what is to be told of a zone on the day of its case, the most urgent first. in says quantities in the firm's units.
-func Look(z Zone, in units.Saying) []Notice {
+// Notices says what is to be told of a zone on the day of its case, the most urgent first. in says quantities in the firm's units.
+func Notices(z Zone, in units.Saying) []Notice {
 	s, _, _ := z.Case.Sky(z.Case.Findings)
 	if s.Today < 0 {
 		return nil

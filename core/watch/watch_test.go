@@ -38,7 +38,7 @@ func zone(species string, today time.Time, irrigated bool, past, forecast []weat
 
 func look(z watch.Zone) map[string]watch.Notice {
 	out := map[string]watch.Notice{}
-	for _, n := range watch.Look(z, units.In("metric")) {
+	for _, n := range watch.Notices(z, units.In("metric")) {
 		out[n.Kind+" "+n.Subject] = n
 	}
 	return out
@@ -244,7 +244,7 @@ func TestFeedingAndSeasons(t *testing.T) {
 	require.True(t, ok)
 	require.Contains(t, n.Detail, "27 °C")
 	var said []string
-	for _, n := range watch.Look(zone("tall-fescue", today, false, past, ahead), units.In("us")) {
+	for _, n := range watch.Notices(zone("tall-fescue", today, false, past, ahead), units.In("us")) {
 		said = append(said, n.Detail)
 	}
 	require.Contains(t, strings.Join(said, "\n"), "under 81 °F", "in the firm's units")

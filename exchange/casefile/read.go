@@ -462,7 +462,7 @@ func (p *parser) readEarlier(at string, v any) (out []evidence.Earlier) {
 				if _, ok := knowledge.CauseByID(s); !ok {
 					p.refuse(at, "unknown cause %v", v)
 				}
-				e.Answer = s
+				e.Cause = s
 			},
 		})
 		if o, ok := v.(object); ok && o["date"] == nil {

@@ -67,7 +67,7 @@ func Write(c evidence.Case) ([]byte, error) {
 			if e.Findings != nil {
 				m["findings"] = plain(e.Findings)
 			}
-			text(m, "answer", e.Answer)
+			text(m, "answer", e.Cause)
 			list = append(list, m)
 		}
 		out["earlier"] = list

@@ -949,7 +949,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/visits/{id}/looks": {
+    "/visits/{id}/measures": {
         parameters: {
             query?: never;
             header?: never;
@@ -962,7 +962,7 @@ export interface paths {
          * Measure the recovery of a zone
          * @description Needs the right answer-checks.
          */
-        post: operations["record-look"];
+        post: operations["record-measure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1465,34 +1465,6 @@ export interface components {
             /** Format: int64 */
             days: number;
         };
-        Answer: {
-            actions: components["schemas"]["ActionLine"][];
-            causes: components["schemas"]["Cause"][];
-            /** @description single answers that would change what leads */
-            changes: components["schemas"]["Change"][];
-            /** @description aims that collide, with their prices */
-            choices: components["schemas"]["Choice"][];
-            /** @description checks on which verdicts wait, before the next checks */
-            decisive_checks: components["schemas"]["Wanted"][];
-            /** Format: int64 */
-            hodos_diagnosis: number;
-            /** @description version of the tables that answered */
-            knowledge: string;
-            next_checks: components["schemas"]["Check"][];
-            /**
-             * Format: double
-             * @description chance that something else is wrong than any of the causes
-             */
-            not_explained: number;
-            notices: components["schemas"]["Notice"][];
-            /** @description no check can change a decision any more */
-            settled: boolean;
-            /** @description the most probable combinations of causes */
-            together: components["schemas"]["Set"][];
-            /** @description what it comes to, in words for the client */
-            told: string;
-            weather_findings: components["schemas"]["Weather"][];
-        };
         Answered: {
             by: string;
             finding: string;
@@ -1980,25 +1952,6 @@ export interface components {
             email: string;
             name: string;
         };
-        Look: {
-            /** @description the state from which recovery is counted */
-            baseline: boolean;
-            /**
-             * Format: double
-             * @description green cover of the zone's damaged part
-             */
-            cover: number;
-            id: string;
-            /** Format: double */
-            live_crowns?: number;
-            /** Format: date */
-            readonly looked_on?: string;
-            note: string;
-            /** @enum {string} */
-            spread: "" | "none" | "new";
-            readonly visit_id?: string;
-            zone_id: string;
-        };
         MarkMoved: {
             /** Format: double */
             after: number;
@@ -2077,6 +2030,25 @@ export interface components {
             today: string;
             /** @enum {string} */
             unit_system: "metric" | "us";
+        };
+        Measure: {
+            /** @description the state from which recovery is counted */
+            baseline: boolean;
+            /**
+             * Format: double
+             * @description green cover of the zone's damaged part
+             */
+            cover: number;
+            id: string;
+            /** Format: double */
+            live_crowns?: number;
+            /** Format: date */
+            readonly measured_on?: string;
+            note: string;
+            /** @enum {string} */
+            spread: "" | "none" | "new";
+            readonly visit_id?: string;
+            zone_id: string;
         };
         MineBody: {
             /** @enum {string} */
@@ -2350,6 +2322,7 @@ export interface components {
         };
         Recovery: {
             expected: components["schemas"]["ExpectedDay"][];
+            follow_up?: components["schemas"]["Visit"];
             given: components["schemas"]["Given"][];
             /**
              * Format: date
@@ -2358,11 +2331,10 @@ export interface components {
             green_on?: string;
             /**
              * Format: double
-             * @description what the zone's own looks made of the species' rate; 1 for nothing yet
+             * @description what the zone's own measures made of the species' rate; 1 for nothing yet
              */
             learned_rate: number;
-            looks: components["schemas"]["Look"][];
-            next_look?: components["schemas"]["Visit"];
+            measures: components["schemas"]["Measure"][];
             reason: string;
             records: components["schemas"]["Record"][];
             /** @description false until a baseline has been measured */
@@ -2374,6 +2346,34 @@ export interface components {
             /** @enum {string} */
             verdict: "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
             zone_id: string;
+        };
+        Result: {
+            actions: components["schemas"]["ActionLine"][];
+            causes: components["schemas"]["Cause"][];
+            /** @description single answers that would change what leads */
+            changes: components["schemas"]["Change"][];
+            /** @description aims that collide, with their prices */
+            choices: components["schemas"]["Choice"][];
+            /** @description checks on which verdicts wait, before the next checks */
+            decisive_checks: components["schemas"]["Wanted"][];
+            /** Format: int64 */
+            hodos_diagnosis: number;
+            /** @description version of the tables that answered */
+            knowledge: string;
+            next_checks: components["schemas"]["Check"][];
+            /**
+             * Format: double
+             * @description chance that something else is wrong than any of the causes
+             */
+            not_explained: number;
+            notices: components["schemas"]["Notice"][];
+            /** @description no check can change a decision any more */
+            settled: boolean;
+            /** @description the most probable combinations of causes */
+            together: components["schemas"]["Set"][];
+            /** @description what it comes to, in words for the client */
+            told: string;
+            weather_findings: components["schemas"]["Weather"][];
         };
         ResultInputBody: {
             /** @description the file as it came: the JSON or the CSV form of docs/formats.md */
@@ -2438,7 +2438,7 @@ export interface components {
         };
         Scales: {
             answers: components["schemas"]["Answered"][];
-            diagnosis: components["schemas"]["Answer"];
+            diagnosis: components["schemas"]["Result"];
             /** @description findings that somebody else had answered meanwhile; the caller's stands */
             overtaken: string[];
             /**
@@ -2553,7 +2553,7 @@ export interface components {
             /** Format: double */
             wet_hours: number | null;
         };
-        SkyMark: {
+        SkyEvent: {
             /** Format: date */
             date: string;
             /** @enum {string} */
@@ -2574,8 +2574,8 @@ export interface components {
             bands: components["schemas"]["SkyBand"][];
             days: components["schemas"]["SkyDay"][];
             endurance: components["schemas"]["SkyViewEnduranceStruct"];
+            events: components["schemas"]["SkyEvent"][];
             frost: components["schemas"]["SkyViewFrostStruct"];
-            marks: components["schemas"]["SkyMark"][];
             /** @description what could not be computed, and why */
             missing: string[];
             /** Format: date */
@@ -3799,7 +3799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Answer"];
+                    "application/json": components["schemas"]["Result"];
                 };
             };
             /** @description Unauthorized */
@@ -7081,7 +7081,7 @@ export interface operations {
             };
         };
     };
-    "record-look": {
+    "record-measure": {
         parameters: {
             query?: never;
             header?: never;
@@ -7092,7 +7092,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Look"];
+                "application/json": components["schemas"]["Measure"];
             };
         };
         responses: {

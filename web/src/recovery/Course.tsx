@@ -20,7 +20,9 @@ export function Course({ r, today, form }: { r: Schemas['Recovery']; today: stri
     .reverse()
     .map(({ e, i }) => `L${x(i).toFixed(1)} ${y(e.low).toFixed(1)}`)
     .join('')}Z`
-  const looks = r.looks.map((l) => ({ ...l, day: daysBetween(start, l.looked_on ?? start) })).filter((l) => l.day >= 0 && l.day <= span)
+  const measures = r.measures
+    .map((l) => ({ ...l, day: daysBetween(start, l.measured_on ?? start) }))
+    .filter((l) => l.day >= 0 && l.day <= span)
   const weeks = Array.from({ length: Math.floor(span / 7) + 1 }, (_, i) => i * 7).filter((d) => d % (span > 80 ? 14 : 7) === 0)
   const now = daysBetween(start, today)
   return (
@@ -28,7 +30,7 @@ export function Course({ r, today, form }: { r: Schemas['Recovery']; today: stri
       className="course"
       viewBox={`0 0 ${W} ${H}`}
       role="img"
-      aria-label={`Green cover from ${showDate(start, form)}: ${looks.map((l) => `${Math.round(l.cover * 100)} per cent on day ${l.day}`).join(', ')}. ${r.reason}`}
+      aria-label={`Green cover from ${showDate(start, form)}: ${measures.map((l) => `${Math.round(l.cover * 100)} per cent on day ${l.day}`).join(', ')}. ${r.reason}`}
     >
       {[0, 0.25, 0.5, 0.75, 1].map((c) => (
         <g key={c}>
@@ -61,13 +63,13 @@ export function Course({ r, today, form }: { r: Schemas['Recovery']; today: stri
           </text>
         </>
       )}
-      <path className="measured" d={looks.map((l, i) => `${i ? 'L' : 'M'}${x(l.day)} ${y(l.cover)}`).join('')} />
-      {looks.map((l) => (
+      <path className="measured" d={measures.map((l, i) => `${i ? 'L' : 'M'}${x(l.day)} ${y(l.cover)}`).join('')} />
+      {measures.map((l) => (
         <g key={l.id}>
           {l.baseline ? (
-            <rect className="look" x={x(l.day) - 6} y={y(l.cover) - 6} width="12" height="12" />
+            <rect className="measure-point" x={x(l.day) - 6} y={y(l.cover) - 6} width="12" height="12" />
           ) : (
-            <circle className="look" cx={x(l.day)} cy={y(l.cover)} r="6.500" />
+            <circle className="measure-point" cx={x(l.day)} cy={y(l.cover)} r="6.500" />
           )}
           <text
             className="look-label"
@@ -106,10 +108,10 @@ export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: S
             <dd className="num">{showDate(r.green_on, form)}</dd>
           </>
         )}
-        {r.next_look && (
+        {r.follow_up && (
           <>
             <dt>Next follow-up</dt>
-            <dd className="num">{showDate(r.next_look.due_on, form, true)}</dd>
+            <dd className="num">{showDate(r.follow_up.due_on, form, true)}</dd>
           </>
         )}
         {Math.abs(r.learned_rate - 1) >= 0.05 && (

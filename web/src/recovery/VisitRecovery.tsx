@@ -53,7 +53,7 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
   const live = share(crowns)
   const save = useMutation({
     mutationFn: () => {
-      const body: Schemas['Look'] = {
+      const body: Schemas['Measure'] = {
         id,
         zone_id: zone,
         baseline,
@@ -62,7 +62,7 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
         note,
         ...(live !== undefined ? { live_crowns: live } : {}),
       }
-      return got(api.POST('/visits/{id}/looks', { params: { path: { id: visit } }, body }))
+      return got(api.POST('/visits/{id}/measures', { params: { path: { id: visit } }, body }))
     },
     onSuccess: () => {
       setCover('')
@@ -178,8 +178,8 @@ export function Done({
   const lines = [
     ...r.given.map((g) => ({ on: g.given_on, what: `Diagnosis: ${cause(g.leading)}, ${percent(g.probability)} %`, key: g.id })),
     ...r.records.map((x) => ({ on: x.applied_on ?? '', what: `${label(x.action)}${x.product ? `, ${x.product}` : ''}`, key: x.id })),
-    ...r.looks.map((l) => ({
-      on: l.looked_on ?? '',
+    ...r.measures.map((l) => ({
+      on: l.measured_on ?? '',
       what: `Measured: ${Math.round(l.cover * 100)} % green${l.baseline ? ', baseline' : ''}${l.spread === 'new' ? ', new spread' : ''}${l.note ? `. ${l.note}` : ''}`,
       key: l.id,
     })),

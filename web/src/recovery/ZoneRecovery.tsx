@@ -24,7 +24,7 @@ export default function ZoneRecovery() {
         </div>
         <div className="views">
           <Link to={`/sites/${site.data.id}`}>The site</Link>
-          {r.next_look && <Link to={`/visits/${r.next_look.id}/${zone}/recovery`}>Open the follow-up</Link>}
+          {r.follow_up && <Link to={`/visits/${r.follow_up.id}/${zone}/recovery`}>Open the follow-up</Link>}
         </div>
       </header>
       <main>

@@ -35,7 +35,7 @@ export function Rail({ p, before, marks, label }: { p: number; before?: number; 
 }
 
 interface Props {
-  diagnosis: Schemas['Answer']
+  diagnosis: Schemas['Result']
   before?: Map<string, number>
   words: Words
   selected: string[]

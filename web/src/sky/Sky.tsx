@@ -308,7 +308,7 @@ function DayTable({ v, r }: { v: Schemas['SkyView']; r: Reader }) {
                 <td>
                   {[
                     ...v.bands.filter((b) => (b.strength[i] ?? 0) >= 0.5).map((b) => b.label),
-                    ...v.marks.filter((m) => m.date === d.date).map((m) => m.text),
+                    ...v.events.filter((m) => m.date === d.date).map((m) => m.text),
                   ].join(', ')}
                 </td>
               </tr>

@@ -28,7 +28,7 @@ const view: Schemas['SkyView'] = {
   days: [day('2026-06-01'), day('2026-06-02', { tmax_c: null, depletion_mm: null }), day('2026-06-03', { forecast: true })],
   bands: [{ id: 'heat', kind: 'stress', label: 'Heat', strength: [0.9, null, 0], look_back_from: 0, look_back_to: 0 }],
   sentences: [],
-  marks: [
+  events: [
     { date: '2026-06-02', kind: 'reading', text: 'Soil <30' },
     { date: '2025-01-01', kind: 'visit', text: 'long ago' },
   ],
@@ -63,7 +63,7 @@ describe('the chart of sky and ground', () => {
     const lines = series('metric').filter(
       (s) => s.markLine?.data.some((d) => d.xAxis === '2026-06-01') && s.markLine.data.some((d) => d.xAxis === '2026-06-02'),
     )
-    expect(lines.map((s) => s.name)).toEqual(['low', 'marks', 'left', 'marks', 'growth', 'windows'])
+    expect(lines.map((s) => s.name)).toEqual(['low', 'events', 'left', 'events', 'growth', 'windows'])
   })
   it('reads in inches and Fahrenheit for who reads so', () => {
     const s = series('us')

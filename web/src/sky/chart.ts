@@ -256,7 +256,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       {
         ...at('rain'),
         type: 'line',
-        name: 'marks',
+        name: 'events',
         data: dates.map(() => 0),
         symbol: 'none',
         lineStyle: { width: 0 },
@@ -296,7 +296,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
       {
         ...at('wet'),
         type: 'line',
-        name: 'marks',
+        name: 'events',
         data: dates.map(() => 0),
         symbol: 'none',
         lineStyle: { width: 0 },
@@ -325,7 +325,7 @@ export function skyOption(v: Schemas['SkyView'], theme: ThemeName, span: Span | 
         clip: true,
         data: [
           ...v.bands.flatMap((b, k) => b.strength.flatMap((s, i) => (s != null && s > 0.02 ? [[i, k + 1, s, kinds.indexOf(b.kind)]] : []))),
-          ...v.marks.flatMap((m) => {
+          ...v.events.flatMap((m) => {
             const i = dates.indexOf(m.date)
             return i >= 0 ? [[i, 0, 1, 4 + ['treatment', 'reading', 'visit'].indexOf(m.kind)]] : []
           }),
@@ -390,7 +390,7 @@ export function dayText(v: Schemas['SkyView'], i: number, r: Reader): string {
   if (!d) return ''
   const n = (x: number | null, digits = 0) => (x == null ? '–' : x.toFixed(digits))
   const open = v.bands.filter((b) => (b.strength[i] ?? 0) >= 0.5).map((b) => b.label)
-  const marks = v.marks.filter((m) => m.date === d.date).map((m) => m.text)
+  const events = v.events.filter((m) => m.date === d.date).map((m) => m.text)
   return [
     `<b>${tick(d.date)}${d.forecast ? ', forecast' : ''}</b>`,
     `air ${n(num(d.tmin_c, t))} to ${n(num(d.tmax_c, t))} ${unit}, soil ${n(num(d.soil_mean_c, t))}, afternoon ${n(num(d.soil_peak_c, t))}`,
@@ -398,6 +398,6 @@ export function dayText(v: Schemas['SkyView'], i: number, r: Reader): string {
     `${d.depletion_mm == null ? '–' : r.depth(v.total_mm - d.depletion_mm, true)} of ${r.depth(v.total_mm, true)} ${r.water} left in the root zone`,
     `leaves wet ${n(d.wet_hours, 1)} h`,
     ...(open.length ? [open.join(', ')] : []),
-    ...marks.map((m) => `<b>${m.replaceAll('<', '&lt;')}</b>`),
+    ...events.map((m) => `<b>${m.replaceAll('<', '&lt;')}</b>`),
   ].join('<br>')
 }

@@ -10,7 +10,7 @@ import { Check, choicesOf, type Answered, type Plain } from './Check'
 import { outbox } from './box'
 import { Changes, Decided, NextChecks } from './NextChecks'
 import { useOutbox } from './outbox'
-import { planShare, ZonePlan } from './ZonePlan'
+import { planShare, DamageGrid } from './DamageGrid'
 import { Day } from '../ui/Field'
 import { useVisitKeys } from './useVisitKeys'
 import { VisitHead } from './VisitHead'
@@ -151,7 +151,7 @@ export default function Visit() {
 
   if (detail.isLoadingError) return <Problem error={detail.error} />
   if (!detail.data || !words || !me) return <Busy what="the visit" />
-  const marks = (answers.get('marks')?.value as unknown as number[] | null) ?? []
+  const damaged = (answers.get('damaged-cells')?.value as unknown as number[] | null) ?? []
   const d = scales.data?.now.diagnosis
   const opened = open.map((id) => d?.causes.find((c) => c.id === id)).filter((c) => c !== undefined)
 
@@ -240,11 +240,11 @@ export default function Visit() {
           )}
         </p>
         {station === 'walk' && (
-          <ZonePlan
-            marks={marks}
+          <DamageGrid
+            damaged={damaged}
             disabled={!may}
             onChange={(cells) => {
-              answer('marks', cells.length ? (cells as unknown as string[]) : null)
+              answer('damaged-cells', cells.length ? (cells as unknown as string[]) : null)
               answer('affected-area-percent', cells.length ? planShare(cells.length) : null)
             }}
           />

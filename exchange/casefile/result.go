@@ -10,8 +10,8 @@ import (
 	"hodos/core/worth"
 )
 
-// Answer is a diagnosis in the open format, version 1.
-type Answer struct {
+// Result is a diagnosis in the open format, version 1.
+type Result struct {
 	Version   int          `json:"hodos_diagnosis"`
 	Causes    []Cause      `json:"causes" nullable:"false"`
 	Together  []Set        `json:"together" nullable:"false" doc:"the most probable combinations of causes"`
@@ -188,9 +188,9 @@ func MarksOf(m worth.Marks, area float64) Marks {
 
 func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
-// Answered puts a diagnosis and its advice into the open format.
-func Answered(r diagnosis.Result, plan remedy.Plan) Answer {
-	a := Answer{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
+// ResultOf puts a diagnosis and its advice into the open format.
+func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
+	a := Result{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
 		Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{},
 		Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {

@@ -21,7 +21,7 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 		"findings":{"pattern":["irregular-patches"],"colour":["brown"],"affected-area-percent":20}}`))
 	require.NoError(t, err)
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
-	a := casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
+	a := casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{}))
 	require.Equal(t, r.Told(), a.Told)
 	require.NotEmpty(t, a.Changes)
 	marked := 0
@@ -55,13 +55,13 @@ func TestTheAnswerCarriesItsExplanation(t *testing.T) {
 
 // A remedy that waits for its own count leaves the plan unsettled, however sure the cause is.
 func TestAPlanThatWaitsForACountIsNotSettled(t *testing.T) {
-	parse := func(more string) casefile.Answer {
+	parse := func(more string) casefile.Result {
 		c, err := casefile.Parse([]byte(`{"hodos_case":1,"date":"2026-08-28","site":{"latitude":40,"species":["kentucky-bluegrass"]},"findings":{"pull-test":"lifts-like-carpet",
 			"root-condition":"chewed-off","soil-moisture":"moist","animal-digging":"peeled-back","underfoot":"soft-loose","footprints":"spring-back"` + more + `}}`))
 		require.NoError(t, err)
 		r := diagnosis.Diagnose(c, diagnosis.Options{})
 		r.Settled = true
-		return casefile.Answered(r, remedy.Decide(c, r, units.Saying{}))
+		return casefile.ResultOf(r, remedy.Decide(c, r, units.Saying{}))
 	}
 	open := parse("")
 	require.False(t, open.Settled)

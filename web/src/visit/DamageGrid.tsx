@@ -7,12 +7,12 @@ const down = 8
  * The zone as a grid of steps: cells that show damage are marked by tap, by dragging or with the arrow keys and the space
  * bar, and give the share affected.
  */
-export function ZonePlan({ marks, disabled, onChange }: { marks: number[]; disabled: boolean; onChange: (cells: number[]) => void }) {
+export function DamageGrid({ damaged, disabled, onChange }: { damaged: number[]; disabled: boolean; onChange: (cells: number[]) => void }) {
   const [at, setAt] = useState(0)
   const [stroke, setStroke] = useState<{ cells: Set<number>; add: boolean } | undefined>()
-  const set = stroke?.cells ?? new Set(marks)
+  const set = stroke?.cells ?? new Set(damaged)
   const toggled = (cell: number) => {
-    const next = new Set(marks)
+    const next = new Set(damaged)
     if (!next.delete(cell)) next.add(cell)
     return [...next].sort((a, b) => a - b)
   }
@@ -28,13 +28,13 @@ export function ZonePlan({ marks, disabled, onChange }: { marks: number[]; disab
         viewBox={`0 0 ${across * 10} ${down * 10}`}
         tabIndex={0}
         role="application"
-        aria-label={`Plan of the zone, ${set.size} of ${across * down} steps damaged. Arrow keys move, space marks.`}
+        aria-label={`Plan of the zone, ${set.size} of ${across * down} steps damaged. Arrow keys move, space damaged.`}
         onPointerDown={(e) => {
           if (disabled) return
           e.currentTarget.setPointerCapture(e.pointerId)
           const c = cellOf(e)
-          const add = !marks.includes(c)
-          const cells = new Set(marks)
+          const add = !damaged.includes(c)
+          const cells = new Set(damaged)
           if (add) cells.add(c)
           else cells.delete(c)
           setStroke({ cells, add })
