@@ -19,15 +19,15 @@ const Horizon = 120
 
 // Course is what the database holds of a zone's recovery.
 type Course struct {
-	Zone    store.Zone
-	Site    store.Site
-	Station *store.Station
-	Measures   []store.Measure
-	Start   int // the last baseline among the measures; -1 without one
-	Next    []store.Visit
-	Records []store.TreatmentRecord
-	Given   []store.Diagnosis
-	days    []store.StationDay // from the baseline to today
+	Zone     store.Zone
+	Site     store.Site
+	Station  *store.Station
+	Measures []store.Measure
+	Start    int // the last baseline among the measures; -1 without one
+	Next     []store.Visit
+	Records  []store.TreatmentRecord
+	Given    []store.Diagnosis
+	days     []store.StationDay // from the baseline to today
 }
 
 // ReadCourse reads it as it stands on a day.

@@ -247,7 +247,7 @@ type (
 		ID                      uuid.UUID
 		Seq                     int64 `gorm:"->"`
 		FirmID, VisitID, ZoneID uuid.UUID
-		MeasuredOn                time.Time
+		MeasuredOn              time.Time
 		Baseline                bool
 		Cover                   float64
 		LiveCrowns              *float64
