@@ -20,3 +20,27 @@ func TestSaying(t *testing.T) {
 	require.Equal(t, "0.50 of 1.00 inches", us.Part(12.7, 25.4))
 	require.Equal(t, si, In(""), "SI where nobody has chosen")
 }
+
+func TestFigures(t *testing.T) {
+	metric, us := Saying{}, Saying{Customary: true}
+	for _, c := range []struct {
+		x          float64
+		unit       string
+		metric, us string
+	}{
+		{96, "1/m2", "96 per m²", "8.92 per ft²"}, {14, "mm", "14 mm", "0.55 in"}, {4, "cm", "4 cm", "1.57 in"}, {30, "C", "30 °C", "86 °F"},
+		{700, "kPa", "700 kPa", "101.5 psi"}, {12.5, "mm/h", "12.5 mm/h", "0.49 in/h"}, {3, "days", "3 days", "3 days"}, {6.4, "", "6.4", "6.4"},
+		{0, "mm", "0 mm", "0 in"},
+	} {
+		require.Equal(t, c.metric, metric.Figure(c.x, c.unit))
+		require.Equal(t, c.us, us.Figure(c.x, c.unit))
+	}
+	for _, p := range Pairs() {
+		a, err := Lookup(p[0])
+		require.NoError(t, err)
+		b, err := Lookup(p[1])
+		require.NoError(t, err)
+		require.Equal(t, a.Dimension, b.Dimension, "%s and %s measure the same", p[0], p[1])
+		require.True(t, !a.Customary && b.Customary)
+	}
+}

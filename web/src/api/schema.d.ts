@@ -282,7 +282,7 @@ export interface paths {
         };
         get?: never;
         /**
-         * Change one's own password; the other sessions end
+         * Change your own password; your other sessions end
          * @description Needs the right see.
          */
         put: operations["change-my-password"];
@@ -765,7 +765,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * All visits of a site and the diagnoses that were given
+         * A site's visits and the diagnoses given on them
          * @description Needs the right see.
          */
         get: operations["get-site-history"];

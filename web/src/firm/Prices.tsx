@@ -74,7 +74,7 @@ function Editor({ prices, me, may }: { prices: Schemas['FirmPrices']; me: Schema
         </p>
         <h1>What acting costs</h1>
         <p className="faint">
-          From these few figures follow the marks on the scales: from where a remedy pays, and between where looking first pays.{' '}
+          These prices set the marks on the scales: from which chance a treatment pays, and between which chances a check pays first.{' '}
           {prices.version === 0 && "Not set yet: these are the program's own guesses."}
         </p>
         <div className="fields">

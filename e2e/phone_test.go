@@ -1,0 +1,29 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// What is used on the lawn fits a phone: nothing runs out of the side, whatever the page.
+func TestNothingRunsOutOfTheSideOfAPhone(t *testing.T) {
+	address, _ := start(t)
+	p := open(t, address)
+	p.do("size", chromedp.EmulateViewport(390, 844))
+	p.signIn("technician")
+	p.openVisit("Quill")
+	visit := eval[string](p, `location.pathname`)
+	zone := eval[string](p, `document.querySelector('.views a[aria-current]').getAttribute('href').split('/')[3]`)
+	for _, view := range []struct{ path, ready string }{
+		{"/", ".due"}, {visit, ".scale-row"}, {visit + "/" + zone + "/plan", "[data-part=avoid]"}, {visit + "/" + zone + "/record", ".record-page form"},
+		{visit + "/" + zone + "/recovery", ".measure"}, {visit + "/" + zone + "/sky", ".sky-tools"}, {"/sites", ".sites nav li"}, {"/account", ".about"},
+		{"/causes", ".guide"}, {"/nowhere", ".fallen"},
+	} {
+		p.visit(view.path)
+		p.sees(view.ready)
+		beyond := eval[[]string](p, `[...document.querySelectorAll('body *')].filter((e) => e.getBoundingClientRect().right + scrollX > 391 && document.documentElement.scrollWidth > 390).map((e) => e.tagName + '.' + e.className).slice(0, 12)`)
+		require.LessOrEqual(t, eval[int](p, `document.documentElement.scrollWidth`), 390, "%s: %v", view.path, beyond)
+	}
+}
