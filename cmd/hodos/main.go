@@ -11,6 +11,8 @@ import (
 const usage = `hodos weighs what is wrong with a lawn.
 
   hodos diagnose [--json] CASE.json   weigh one case file ("-" reads standard input)
+  hodos bench [--us] [--json] [ID field=value …]
+                                      work out an amount; without an id, list what can be worked out
   hodos simulate [--lawns N] [--seed N]  play lawns of which the truth is known (docs/simulation.md)
   hodos serve                         serve the application (settings: docs/operating.md)
   hodos demo [--fresh]                serve the demo firm on a simulated clock
@@ -35,6 +37,7 @@ func main() {
 	}
 	commands := map[string]func([]string) error{
 		"diagnose": diagnose,
+		"bench":    bench,
 		"serve":    serve,
 		"demo":     demonstrate,
 		"migrate":  migrate,

@@ -45,6 +45,7 @@ var core = map[string]string{
 	"hodos/core/turf":       "",
 	"hodos/core/weather":    "",
 	"hodos/core/soil":       "weather",
+	"hodos/core/dose":       "soil turf units weather",
 	"hodos/core/sky":        "soil turf units weather",
 	"hodos/core/knowledge":  "turf units weather",
 	"hodos/core/evidence":   "knowledge sky soil turf weather",
