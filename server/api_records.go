@@ -3,7 +3,6 @@ package server
 import (
 	"context"
 	"fmt"
-	"math"
 	"strings"
 	"time"
 
@@ -204,43 +203,6 @@ func (s *Server) listRecords(ctx context.Context, in *IDPath) (*body[[]Record], 
 		return nil
 	})
 	return answer(out), err
-}
-
-type sums struct {
-	Body struct {
-		TargetNGM2 float64 `json:"target_n_g_m2" exclusiveMinimum:"0" maximum:"25"`
-		N          float64 `json:"n_percent" minimum:"0.1" maximum:"60"`
-		P2O5       float64 `json:"p2o5_percent" minimum:"0" maximum:"100"`
-		K2O        float64 `json:"k2o_percent" minimum:"0" maximum:"100"`
-		Fe         float64 `json:"fe_percent" minimum:"0" maximum:"100"`
-		AreaM2     float64 `json:"area_m2" minimum:"0.01" maximum:"10000000"`
-		AreaError  float64 `json:"area_error" minimum:"0" maximum:"1"`
-		Quick      bool    `json:"quick"`
-	}
-}
-
-type dose struct {
-	ProductGM2   float64  `json:"product_g_m2"`
-	ProductG     float64  `json:"product_g"`
-	N            float64  `json:"n_g_m2"`
-	P            float64  `json:"p_g_m2"`
-	K            float64  `json:"k_g_m2"`
-	Fe           float64  `json:"fe_g_m2"`
-	ErrorPercent float64  `json:"error_percent"`
-	Warnings     []string `json:"warnings" nullable:"false"`
-}
-
-// workOutNitrogen answers POST /amounts/nitrogen: product for a target of nitrogen.
-func (s *Server) workOutNitrogen(_ context.Context, in *sums) (*body[dose], error) {
-	b := in.Body
-	d, err := remedy.ForNitrogen(b.TargetNGM2, remedy.Analysis{N: b.N, P2O5: b.P2O5, K2O: b.K2O, Fe: b.Fe}, b.AreaM2, b.AreaError, b.Quick)
-	if err != nil {
-		return nil, huma.Error422UnprocessableEntity(err.Error())
-	}
-	round := func(x float64) float64 { return math.Round(x*1000) / 1000 }
-	out := dose{round(d.ProductGM2), math.Round(d.ProductG), round(d.N), round(d.P), round(d.K), round(d.Fe), d.ErrorPercent, []string{}}
-	out.Warnings = append(out.Warnings, d.Warnings...)
-	return answer(out), nil
 }
 
 // row checks what the record itself can be checked for.

@@ -119,28 +119,32 @@ func TestSiteHistoryAndRepeatOffenders(t *testing.T) {
 	require.Equal(t, []server.Offender{{ZoneID: h.Given[0].ZoneID, Cause: "white-grubs", Times: 2}}, h.Offenders)
 }
 
-func TestAmountsOverTheAPI(t *testing.T) {
-	c := newWorld(t).as("technician")
-	ask := map[string]any{"target_n_g_m2": 2.4, "n_percent": 20, "p2o5_percent": 5, "k2o_percent": 10, "fe_percent": 0, "area_m2": 130,
-		"area_error": .06, "quick": false}
+func TestTheBenchOverTheAPI(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("technician")
+	var all []struct{ ID string }
+	c.must(200, "GET", "/bench", nil, &all)
+	require.Greater(t, len(all), 40)
+	ask := map[string]any{"entries": map[string]any{"target": map[string]any{"amount": 2.4}, "n": map[string]any{"amount": 20},
+		"p2o5": map[string]any{"amount": 5}, "area": map[string]any{"amount": 1399.308, "unit": "ft2"}}}
 	var d struct {
-		ProductG float64 `json:"product_g"`
-		P        float64 `json:"p_g_m2"`
-		K        float64 `json:"k_g_m2"`
-		Warnings []string
+		Lines []struct {
+			ID, Text string
+			Value    float64
+		}
+		Warnings []struct{ Limit string }
 	}
-	c.must(200, "POST", "/amounts/nitrogen", ask, &d)
-	require.Equal(t, 1560.0, d.ProductG)
-	require.InDelta(t, 12*.05*.436, d.P, .001)
-	require.InDelta(t, 12*.10*.830, d.K, .001)
+	c.must(200, "POST", "/bench/nutrient", ask, &d)
+	require.Equal(t, "product", d.Lines[0].ID)
+	require.InDelta(t, 1560, d.Lines[0].Value, .01)
+	require.Equal(t, "1.56 kg", d.Lines[0].Text)
 	require.Empty(t, d.Warnings)
-	ask["target_n_g_m2"], ask["quick"] = 4, true
-	c.must(200, "POST", "/amounts/nitrogen", ask, &d)
-	require.NotEmpty(t, d.Warnings)
-	ask["n_percent"] = 0
 	var pr problem
-	c.must(422, "POST", "/amounts/nitrogen", ask, &pr)
-	require.NotEmpty(t, pr.at("body.n_percent"))
+	c.must(422, "POST", "/bench/nutrient", map[string]any{"entries": map[string]any{"n": map[string]any{"amount": -1}}}, &pr)
+	require.NotEmpty(t, pr.at("body.entries.n"))
+	require.NotEmpty(t, pr.at("body.entries.area"))
+	c.must(404, "POST", "/bench/tea", map[string]any{"entries": map[string]any{}}, nil)
+	w.anonymous().must(401, "POST", "/bench/nutrient", ask, nil)
 }
 
 func TestTheDaysListIsInAnOrderOfDriving(t *testing.T) {

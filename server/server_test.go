@@ -598,7 +598,7 @@ func TestOddInputsAreRefused(t *testing.T) {
 	owner.must(422, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []any{[]any{}}}, nil)
 	owner.must(422, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []string{"mon", "mon"}}, nil)
 	owner.must(204, "PUT", "/sites/"+p.site+"/watering-days", map[string]any{"days": []string{"mon", "thu"}}, nil)
-	tech.must(422, "POST", "/amounts/nitrogen", map[string]any{"target_n_g_m2": 2.4, "n_percent": 5e-324, "p2o5_percent": 0, "k2o_percent": 0,
-		"fe_percent": 0, "area_m2": 100, "area_error": 0, "quick": false}, nil)
+	tech.must(422, "POST", "/bench/nutrient", map[string]any{"entries": map[string]any{"target": map[string]any{"amount": 2.4},
+		"n": map[string]any{"amount": 5e-324}, "area": map[string]any{"amount": 100}}}, nil)
 	tech.must(422, "POST", "/diagnose", []byte(strings.Repeat("[", 20_000)), nil)
 }

@@ -316,13 +316,14 @@ func unitTable([]string) error {
 		Label  string  `json:"label"`
 		Factor float64 `json:"factor"`
 		Offset float64 `json:"offset"`
+		Of     string  `json:"of"` // what it measures
 	}
 	out := struct {
 		Units map[string]unit   `json:"units"`
 		US    map[string]string `json:"us"`
 	}{map[string]unit{}, map[string]string{}}
 	for _, u := range units.All() {
-		out.Units[u.ID] = unit{u.Label, u.Factor, u.Offset}
+		out.Units[u.ID] = unit{u.Label, u.Factor, u.Offset, string(u.Dimension)}
 	}
 	for _, p := range units.Pairs() {
 		out.US[p[0]] = p[1]

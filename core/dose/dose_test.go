@@ -74,7 +74,7 @@ var worked = []struct{ id, in, out string }{
 	{"hand-water", "depth=12 area=6 bucket=10 seconds=40", "flow=15 minutes=4.8 litres=72000"},
 	{"cool", "rate=12", "minutes=7.5"},
 	{"cool", "rate=.5in/h", "minutes=7.08661"},
-	{"crew-heat", "air=33 rh=50", "index=35.1"},
+	{"crew-heat", "air=33 rh=50", "index=36.28895 felt=44.28895"},
 
 	{"third", "height=50 stands=125 grass=kentucky-bluegrass", "cuts=3 first=83.3333 days=6 at=75"},
 	{"third", "height=60 stands=60 grass=kentucky-bluegrass mean=20", "growth=6 next=5 interval=5"},

@@ -23,7 +23,7 @@ const (
 	mostPotassium     = 4.06
 	// LeastEven is the least that a spreader lays evenly in one pass, g/m² (judgement: about 1 lb/1000 ft²).
 	LeastEven = 5.0
-	rounding  = .005 // g/m²: what a figure of a label is rounded to
+	rounding  = 1.005 // what a figure of a label is rounded by
 )
 
 // nutrients of a bag: id, label, the share of the printed figure that is the element, the most at once in g/m² (0: no such limit).
@@ -46,7 +46,7 @@ var nutrients = []struct {
 func bag() []Field {
 	var out []Field
 	for _, x := range nutrients {
-		out = append(out, num(x.id, x.label+" on the label", "%", 0, 100).or(0))
+		out = append(out, num(x.id, "Label: "+x.label, "%", 0, 100).or(0))
 	}
 	return out
 }
@@ -138,15 +138,6 @@ func feeding() []Calculator {
 	}
 }
 
-// bagOf is the analysis as entered, per cent.
-func (s *sheet) bag() map[string]float64 {
-	out := map[string]float64{}
-	for _, x := range nutrients {
-		out[x.id] = s.n[x.id]
-	}
-	return out
-}
-
 func workNutrient(s *sheet) {
 	var row = nutrients[0]
 	for _, x := range nutrients {
@@ -214,8 +205,8 @@ func (s *sheet) limits(rate float64) {
 		if x.id == "n" && s.picked["release"] == "quick" {
 			most = MostQuickNitrogen
 		}
-		if most > 0 && element > most+rounding {
-			n := math.Ceil((element - rounding) / most)
+		if most > 0 && element > most*rounding {
+			n := math.Ceil(element / (most * rounding))
 			s.warn(
 				"most-"+x.id,
 				"%s %s is over %s at once: give it in %.0f parts",

@@ -324,7 +324,7 @@ func (s *sheet) against(rate float64) {
 	if s.n["n"] > 0 {
 		s.line("n-wanted", "Nitrogen wanted", want*s.n["n"]/100, "g/m2")
 		s.line("n-laid", "Nitrogen laid", rate*s.n["n"]/100, "g/m2")
-		if x := rate * s.n["n"] / 100; x > MostNitrogen+rounding {
+		if x := rate * s.n["n"] / 100; x > MostNitrogen*rounding {
 			s.warn("most-n", "%s nitrogen is over %s at once", s.fig(x, "g/m2"), s.fig(MostNitrogen, "g/m2"))
 		}
 	}

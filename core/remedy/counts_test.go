@@ -183,49 +183,6 @@ func TestSeasonsTurnInTheSouth(t *testing.T) {
 	require.Contains(t, []string{"February", "March"}, south.From.Month().String())
 }
 
-func TestAmounts(t *testing.T) {
-	// a 16 % bag at 0.75 lb N per 1000 ft² takes 4.7 lb of product
-	lb := 453.59237
-	target, err := units.Convert(.75, "lb/1000ft2", "g/m2")
-	require.NoError(t, err)
-	d, err := ForNitrogen(target, Analysis{N: 16, P2O5: 4, K2O: 8, Fe: 2}, 92.90304, .1, false)
-	require.NoError(t, err)
-	require.InDelta(t, 4.6875, d.ProductG/lb, 1e-9)
-	require.InDelta(t, d.ProductGM2*.04*.436, d.P, 1e-12)
-	require.InDelta(t, d.ProductGM2*.08*.830, d.K, 1e-12)
-	require.InDelta(t, d.ProductGM2*.02, d.Fe, 1e-12)
-	require.InDelta(t, 10, d.ErrorPercent, 1e-12)
-	require.Empty(t, d.Warnings)
-	for _, c := range []struct {
-		target, n float64
-		quick     bool
-		warned    int
-	}{
-		{4.9, 20, false, 0}, {4.92, 20, false, 0}, {4.95, 20, false, 1}, {3.42, 20, true, 0}, {3.44, 20, true, 0}, {3.5, 20, true, 1},
-		{3.5, 20, false, 0},
-		{2.301, 46, false, 0}, {2.29, 46, false, 1}, {6, 46, true, 1},
-	} {
-		d, err := ForNitrogen(c.target, Analysis{N: c.n}, 100, 0, c.quick)
-		require.NoError(t, err)
-		require.Len(t, d.Warnings, c.warned, "%+v: %v", c, d.Warnings)
-	}
-	for _, bad := range []struct {
-		field                  string
-		target, n, area, error float64
-	}{
-		{"target", -1, 16, 10, 0}, {"target", 0, 16, 10, 0}, {"target", 25.1, 16, 10, 0}, {"target", math.NaN(), 16, 10, 0},
-		{"analysis", 2, 0, 10, 0}, {"analysis", 2, 60.5, 10, 0}, {"area", 2, 16, 0, 0}, {"area", 2, 16, math.Inf(1), 0},
-		{"area error", 2, 16, 10, -.1}, {"area error", 2, 16, 10, 1.1},
-	} {
-		_, err := ForNitrogen(bad.target, Analysis{N: bad.n}, bad.area, bad.error, false)
-		require.ErrorContains(t, err, bad.field+":")
-	}
-	for _, fine := range [][4]float64{{25, 60, 1, 1}, {.01, .1, 1e6, 0}} {
-		_, err := ForNitrogen(fine[0], Analysis{N: fine[1]}, fine[2], fine[3], false)
-		require.NoError(t, err)
-	}
-}
-
 func TestOutsideTheLimits(t *testing.T) {
 	n := func(x float64) *float64 { return &x }
 	centipede, ok := turf.ByID("centipedegrass")

@@ -82,6 +82,7 @@ export function Shell({
           </NavLink>
           <NavLink to="/sites">Sites</NavLink>
           <NavLink to="/causes">Causes</NavLink>
+          <NavLink to="/bench">Bench</NavLink>
           <NavLink to="/firm">Firm</NavLink>
         </nav>
         <div className="clock">

@@ -48,6 +48,7 @@ export interface Unit {
   label: string
   factor: number
   offset: number
+  of: string
 }
 const known: Partial<Record<string, Omit<Unit, 'id'>>> = table.units
 const customary: Partial<Record<string, string>> = table.us
@@ -58,6 +59,15 @@ export function unitFor(metric: string, system: UnitSystem): Unit | undefined {
   const id = (system === 'us' ? customary[metric] : undefined) ?? metric
   const shown = known[id]
   return own && shown ? { ...shown, id, factor: shown.factor / own.factor } : undefined
+}
+
+/** Every unit that measures what a metric unit measures, the one of the unit system first. */
+export function unitsLike(metric: string, system: UnitSystem): Unit[] {
+  const of = known[metric]?.of
+  const own = unitFor(metric, system)?.id
+  return Object.entries(known)
+    .flatMap(([id, u]) => (u && u.of === of ? [{ ...u, id }] : []))
+    .sort((a, b) => Number(b.id === own) - Number(a.id === own) || a.factor - b.factor)
 }
 
 export function fromSI(value: number, siUnit: string, system: UnitSystem): number {

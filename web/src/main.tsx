@@ -33,6 +33,7 @@ const Beside = view(() => import('./causes/Beside'))
 const SampleForm = view(() => import('./samples/SampleForm'))
 const Prices = view(() => import('./firm/Prices'))
 const Firm = view(() => import('./firm/Firm'))
+const Bench = view(() => import('./bench/Bench'))
 const Account = view(() => import('./account/Account'))
 const Licences = view(() => import('./account/Licences'))
 const Log = view(() => import('./account/Log'))
@@ -80,6 +81,8 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/causes" element={<Causes />} />
             <Route path="/causes/:cause" element={<CausePage />} />
             <Route path="/causes/:cause/beside/:other" element={<Beside />} />
+            <Route path="/bench" element={<Bench />} />
+            <Route path="/bench/:calculation" element={<Bench />} />
             <Route path="/firm/prices" element={<Prices />} />
             <Route path="/firm/log" element={<Log />} />
             <Route path="/firm" element={<Firm />} />

@@ -168,3 +168,5 @@ export function useAdvance() {
   const refresh = useRefresh()
   return useMutation({ mutationFn: (days: number) => got(api.POST('/demo/clock', { body: { days } })), onSuccess: refresh })
 }
+/** What the bench can work out. */
+export const useBench = () => useQuery({ queryKey: ['bench'], queryFn: () => got(api.GET('/bench')), staleTime: Infinity })

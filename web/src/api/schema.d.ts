@@ -4,7 +4,27 @@
  */
 
 export interface paths {
-    "/amounts/nitrogen": {
+    "/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Every calculation with what it asks for
+         * @description Needs the right see.
+         */
+        get: operations["list-bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bench/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -14,10 +34,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Product for a target of nitrogen
+         * Do a calculation
          * @description Needs the right see.
          */
-        post: operations["work-out-nitrogen"];
+        post: operations["work-out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1519,6 +1539,76 @@ export interface components {
             uniformity: number;
             verdict: string;
         };
+        BenchCalculation: {
+            fields: components["schemas"]["BenchField"][];
+            group: string;
+            id: string;
+            label: string;
+            /** @description the question that it answers */
+            says: string;
+            source: string;
+        };
+        BenchChoice: {
+            id: string;
+            label: string;
+        };
+        BenchEntry: {
+            /** Format: double */
+            amount?: number;
+            choice?: string;
+            /** @description the unit it was entered in; the field's own when left out */
+            unit?: string;
+        };
+        BenchField: {
+            choices?: components["schemas"]["BenchChoice"][] | null;
+            /** Format: double */
+            high: number;
+            id: string;
+            label: string;
+            /** Format: double */
+            low: number;
+            optional: boolean;
+            /** @description metric unit of the figure; empty for a bare number */
+            unit: string;
+            /**
+             * Format: double
+             * @description taken when it is left out
+             */
+            usual?: number;
+            /** @description field=choice with which alone it is asked for */
+            when?: string;
+            whole: boolean;
+        };
+        BenchLine: {
+            id: string;
+            label: string;
+            lead: boolean;
+            /** @description what the error of the area makes of it */
+            span?: string;
+            /** @description in the units of whoever asks */
+            text: string;
+            unit: string;
+            /**
+             * Format: double
+             * @description in the metric unit
+             */
+            value: number;
+        };
+        BenchResult: {
+            lines: components["schemas"]["BenchLine"][];
+            tables: components["schemas"]["BenchTable"][];
+            warnings: components["schemas"]["BenchWarning"][];
+            working: string[];
+        };
+        BenchTable: {
+            head: string[];
+            label: string;
+            rows: (string[] | null)[];
+        };
+        BenchWarning: {
+            limit: string;
+            text: string;
+        };
         CallChanged: {
             /** @enum {string} */
             after: "act" | "check" | "leave";
@@ -1773,23 +1863,6 @@ export interface components {
         DemoInputBody: {
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
-        };
-        Dose: {
-            /** Format: double */
-            error_percent: number;
-            /** Format: double */
-            fe_g_m2: number;
-            /** Format: double */
-            k_g_m2: number;
-            /** Format: double */
-            n_g_m2: number;
-            /** Format: double */
-            p_g_m2: number;
-            /** Format: double */
-            product_g: number;
-            /** Format: double */
-            product_g_m2: number;
-            warnings: string[];
         };
         Enrol: {
             /** @description for the camera: a PNG as a data: address */
@@ -2672,23 +2745,6 @@ export interface components {
             zone_id: string;
             zone_name: string;
         };
-        SumsBody: {
-            /** Format: double */
-            area_error: number;
-            /** Format: double */
-            area_m2: number;
-            /** Format: double */
-            fe_percent: number;
-            /** Format: double */
-            k2o_percent: number;
-            /** Format: double */
-            n_percent: number;
-            /** Format: double */
-            p2o5_percent: number;
-            quick: boolean;
-            /** Format: double */
-            target_n_g_m2: number;
-        };
         UseLinkInputBody: {
             password: string;
             token: string;
@@ -2939,6 +2995,11 @@ export interface components {
             roles: string[];
             version: string;
         };
+        "Work-outRequest": {
+            entries: {
+                [key: string]: components["schemas"]["BenchEntry"];
+            };
+        };
         Zone: {
             /**
              * Format: double
@@ -2969,16 +3030,92 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    "work-out-nitrogen": {
+    "list-bench": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchCalculation"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "work-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SumsBody"];
+                "application/json": components["schemas"]["Work-outRequest"];
             };
         };
         responses: {
@@ -2988,7 +3125,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Dose"];
+                    "application/json": components["schemas"]["BenchResult"];
                 };
             };
             /** @description Unauthorized */

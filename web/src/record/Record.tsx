@@ -163,22 +163,28 @@ function Sheet({
     queryKey: ['sums', d.target, d.n, d.p2o5, d.k2o, d.source, d.area, sys],
     queryFn: () =>
       got(
-        api.POST('/amounts/nitrogen', {
+        api.POST('/bench/{id}', {
+          params: { path: { id: 'nutrient' } },
           body: {
-            target_n_g_m2: si(d.target, 'g/m2') ?? 0,
-            n_percent: readNumber(d.n) ?? 0,
-            p2o5_percent: readNumber(d.p2o5) ?? 0,
-            k2o_percent: readNumber(d.k2o) ?? 0,
-            fe_percent: 0,
-            area_m2: area ?? 0,
-            area_error: zone.area_error,
-            quick: d.source === 'quick',
+            entries: {
+              target: { amount: si(d.target, 'g/m2') ?? 0 },
+              n: { amount: readNumber(d.n) ?? 0 },
+              p2o5: { amount: readNumber(d.p2o5) ?? 0 },
+              k2o: { amount: readNumber(d.k2o) ?? 0 },
+              area: { amount: area ?? 0 },
+              'area-error': { amount: zone.area_error * 100 },
+              release: { choice: d.source === 'quick' ? 'quick' : 'slow' },
+            },
           },
         }),
       ),
+    select: (r) => ({
+      lines: r.lines,
+      warnings: r.warnings.map((w) => w.text),
+      of: (id: string) => r.lines.find((l) => l.id === id)?.value ?? 0,
+    }),
     enabled: isFeed && !!area && !!readNumber(d.target) && !!readNumber(d.n),
   })
-  const mass = (g: number) => (us ? `${(g / 453.59237).toFixed(2)} lb` : g >= 1000 ? `${(g / 1000).toFixed(2)} kg` : `${Math.round(g)} g`)
   const save = useMutation({
     mutationFn: async (ids: { id: string; followUp: string }) => {
       const body: Schemas['Record'] = {
@@ -198,13 +204,13 @@ function Sheet({
         ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
       }
       if (isFeed && sums.data) {
-        const grams = sums.data.product_g
+        const grams = sums.data.of('product')
         Object.assign(body, {
           amount: us ? Math.round((grams / 453.59237) * 100) / 100 : Math.round(grams) / 1000,
           amount_unit: us ? 'lb' : 'kg',
-          n_g_m2: sums.data.n_g_m2,
-          p_g_m2: sums.data.p_g_m2,
-          k_g_m2: sums.data.k_g_m2,
+          n_g_m2: sums.data.of('n'),
+          p_g_m2: sums.data.of('p'),
+          k_g_m2: sums.data.of('k'),
           source: d.source,
         })
       } else if (readNumber(d.amount) !== undefined) {
@@ -422,13 +428,11 @@ function Sheet({
         <section aria-label="Records of this visit">
           {isFeed && sums.data && (
             <div className="sums">
-              <p className="num">
-                <b>{mass(sums.data.product_g)}</b> of product, {sums.data.product_g_m2.toFixed(1)} g/m²
-              </p>
-              <p className="num faint">
-                gives {sums.data.n_g_m2.toFixed(2)} g N, {sums.data.p_g_m2.toFixed(2)} g P, {sums.data.k_g_m2.toFixed(2)} g K per m², ±{' '}
-                {sums.data.error_percent.toFixed(0)} % from the area
-              </p>
+              {sums.data.lines.map((l) => (
+                <p key={l.id} className={l.lead ? 'num' : 'num faint'}>
+                  {l.label} <b>{l.text}</b> {l.span && `(${l.span})`}
+                </p>
+              ))}
               {sums.data.warnings.map((w) => (
                 <p key={w} className="caution">
                   {w}
