@@ -14,7 +14,11 @@ import (
 
 // worked are calculations done by hand: the calculation, what is entered, and what it comes to, SI.
 var worked = []struct{ id, in, out string }{
-	{"nutrient", "target=0.75lb/1000ft2 n=16 p2o5=4 k2o=8 area=5000ft2", "product=10631.07 rate=22.8863 n=3.66182 p=.39914 k=1.51966"}, // 23.4375 lb
+	{
+		"nutrient",
+		"target=0.75lb/1000ft2 n=16 p2o5=4 k2o=8 area=5000ft2",
+		"product=10631.07 rate=22.8863 n=3.66182 p=.39914 k=1.51966",
+	}, // 23.4375 lb
 	{"nutrient", "target=2.4 n=46 area=400", "rate=5.217391 product=2086.9565"},
 	{"nutrient", "target=2.4 n=20 p2o5=5 k2o=10 fe=2 area=250", "rate=12 product=3000 p=.2616 k=.996 fe=.24"},
 	{"nutrient", "target=0.5lb/1000ft2 n=24 k2o=6 area=5000ft2", "product=4724.92"}, // 10.4167 lb
@@ -57,7 +61,11 @@ var worked = []struct{ id, in, out string }{
 	{"gap", "grass=tall-fescue gap=200", "days=0"},
 	{"sprigs", "rate=.4 area=250", "volume=1"},
 
-	{"tank", "rate=4floz/1000ft2 carrier=1gal/1000ft2 tank=4gal area=10000ft2", "product=1182.941 mix=37854.118 fills=2 product-fill=473.1765 last-mix=7570.824 last-product=236.588 covers=371.612"},
+	{
+		"tank",
+		"rate=4floz/1000ft2 carrier=1gal/1000ft2 tank=4gal area=10000ft2",
+		"product=1182.941 mix=37854.118 fills=2 product-fill=473.1765 last-mix=7570.824 last-product=236.588 covers=371.612",
+	},
 	{"tank", "measure=mass rate-mass=.3 carrier=8 tank=100 area=1500", "product=450 mix=120000 fills=1 product-fill=375 last-product=75"},
 	{"tank", "rate=.2 carrier=10 tank=15 area=150", "product=30 fills=1 product-fill=30"},
 	{"percent", "strength=10 mix=12 tank=5", "product=120 water=11880 percent=1 fills=2 last-product=20"},
@@ -67,7 +75,11 @@ var worked = []struct{ id, in, out string }{
 	{"wetter", "rate=2 carrier=8 spots=4 width=2 area=500", "treated=28.2743 product=56.5487 water=2261.947"},
 
 	{"spreader", "caught=600 length=20 swath=3 want=12 setting=15 n=20", "rate=10 error=-16.6667 setting=18 n-wanted=2.4 n-laid=2"},
-	{"passes", "width=20 length=30 throw=4 overlap=25 rate=24 ways=two pace=1", "swath=3 passes=7 across=10 rate=12 pass=1080 product=14400 minutes=6.83333"},
+	{
+		"passes",
+		"width=20 length=30 throw=4 overlap=25 rate=24 ways=two pace=1",
+		"swath=3 passes=7 across=10 rate=12 pass=1080 product=14400 minutes=6.83333",
+	},
 	{"hopper", "start=20 end=17 done=200 want=12 setting=10 n=25 area=1000", "rate=15 error=25 setting=8 needed=9600"},
 
 	{"sprinkler", "net=12 rate=30 du=60 texture=clay-loam area=250 price=3", "gross=15.78947 minutes=31.5789 litres=3947368 cost=11.8421"},

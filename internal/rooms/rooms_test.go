@@ -46,6 +46,8 @@ var core = map[string]string{
 	"hodos/core/weather":    "",
 	"hodos/core/soil":       "weather",
 	"hodos/core/dose":       "soil turf units weather",
+	"hodos/core/label":      "dose turf",
+	"hodos/core/clearance":  "label turf",
 	"hodos/core/sky":        "soil turf units weather",
 	"hodos/core/knowledge":  "turf units weather",
 	"hodos/core/evidence":   "knowledge sky soil turf weather",
