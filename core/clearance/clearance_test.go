@@ -125,7 +125,9 @@ var stopped = []struct {
 	{"half green", spray, "label-green-up", clearance.Label, "", func(j *clearance.Job) { j.Lawn.Grasses, j.Lawn.GreenUp = []string{"zoysiagrass"}, f(30) }},
 	{"still closed", spray, "label-reentry", clearance.Label, "2026-05-20 12", func(j *clearance.Job) { t := at("2026-05-20 12"); j.Lawn.KeptOffUntil = &t }},
 	{"the client's wish", spray, "policy-no-pesticides", clearance.Policy, "", func(j *clearance.Job) { j.Lawn.NoPesticides = true }},
-	{"the plan", spray, "plan-wilt", clearance.Agronomy, "", func(j *clearance.Job) { j.Gate = &clearance.Gate{ID: "wilt", Kind: clearance.Agronomy, Reason: "wilted"} }},
+	{"the plan", spray, "plan-wilt", clearance.Agronomy, "", func(j *clearance.Job) {
+		j.Gate = &clearance.Gate{ID: "wilt", Kind: clearance.Agronomy, Reason: "wilted"}
+	}},
 	{"not enough", spray, "stock", clearance.NotPossible, "", func(j *clearance.Job) { j.Left = f(39) }},
 	{"lot too old", spray, "lot", clearance.NotPossible, "", func(j *clearance.Job) { j.LotExpires = on("2026-05-19") }},
 	{"no machine", spray, "machine", clearance.NotPossible, "", func(j *clearance.Job) { j.NeedsTool = true }},

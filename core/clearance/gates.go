@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"hodos/core/label"
 	"hodos/core/turf"
 )
 
@@ -73,6 +74,37 @@ func (c *check) product() {
 	if c.Target != "" && len(u.Targets) > 0 && !slices.Contains(u.Targets, c.Target) {
 		c.stop("label-target", Label, l.Name, "what it is against is not on the label", "another product", nil)
 	}
+	c.rates(l, u)
+	if u.BufferM > 0 {
+		if c.Lawn.WaterM != nil && *c.Lawn.WaterM < u.BufferM {
+			c.stop(
+				"label-buffer",
+				Label,
+				l.Name,
+				fmt.Sprintf("it is %g m to water, and the label keeps %g", *c.Lawn.WaterM, u.BufferM),
+				"leave the strip out",
+				nil,
+			)
+		} else if c.Lawn.WaterM == nil {
+			c.duty("buffer", fmt.Sprintf("Keep %g m from water, wells and drains.", u.BufferM))
+		}
+	}
+	if u.BeesFlying && c.Lawn.InFlower {
+		c.stop("label-bees", Label, l.Name, "weeds in flower carry bees", "mow the flowers off first", nil)
+	}
+	if len(l.Protect) > 0 {
+		c.duty("protect", "Wear "+strings.Join(l.Protect, ", ")+".")
+	}
+	if u.WaterInMM > 0 {
+		c.duty("water-in", fmt.Sprintf("Water in with %g mm within %g hours.", u.WaterInMM, max(1, u.WaterInHours)))
+	}
+	if l.Posting && !c.Posted {
+		c.duty("posting", "Put up the sign before you start.")
+	}
+}
+
+// rates asks how much of it goes down, and in how much water.
+func (c *check) rates(l *label.Label, u *label.Use) {
 	if c.Rate > u.RateHigh*1.01 {
 		c.stop(
 			"label-rate",
@@ -112,32 +144,6 @@ func (c *check) product() {
 			"less water",
 			nil,
 		)
-	}
-	if u.BufferM > 0 {
-		if c.Lawn.WaterM != nil && *c.Lawn.WaterM < u.BufferM {
-			c.stop(
-				"label-buffer",
-				Label,
-				l.Name,
-				fmt.Sprintf("it is %g m to water, and the label keeps %g", *c.Lawn.WaterM, u.BufferM),
-				"leave the strip out",
-				nil,
-			)
-		} else if c.Lawn.WaterM == nil {
-			c.duty("buffer", fmt.Sprintf("Keep %g m from water, wells and drains.", u.BufferM))
-		}
-	}
-	if u.BeesFlying && c.Lawn.InFlower {
-		c.stop("label-bees", Label, l.Name, "weeds in flower carry bees", "mow the flowers off first", nil)
-	}
-	if len(l.Protect) > 0 {
-		c.duty("protect", "Wear "+strings.Join(l.Protect, ", ")+".")
-	}
-	if u.WaterInMM > 0 {
-		c.duty("water-in", fmt.Sprintf("Water in with %g mm within %g hours.", u.WaterInMM, max(1, u.WaterInHours)))
-	}
-	if l.Posting && !c.Posted {
-		c.duty("posting", "Put up the sign before you start.")
 	}
 }
 

@@ -13,8 +13,8 @@ import (
 type Rule struct {
 	Name    string   `json:"name" minLength:"1" maxLength:"120"`
 	Place   string   `json:"place" maxLength:"60" doc:"where it holds; empty for everywhere the firm works"`
-	What    string   `json:"what" enum:"blackout,most-at-once,most-a-year,phosphorus-test,watering-days,posting,notice,buffer,rain,wind,frozen,locate"`
-	Covers  []string `json:"covers,omitempty" maxItems:"12" doc:"nitrogen, phosphorus, fertilizer, pesticide, herbicide, insecticide, fungicide, water; empty for what the rule is about"`
+	What    string   `json:"what" maxLength:"30" doc:"what it is about: one of Whats"`
+	Covers  []string `json:"covers,omitempty" maxItems:"12" doc:"nitrogen, phosphorus, fertilizer, pesticide or a kind of it"`
 	From    string   `json:"from,omitempty" maxLength:"5" doc:"MM-DD, first day"`
 	To      string   `json:"to,omitempty" maxLength:"5" doc:"MM-DD, last day"`
 	Amount  float64  `json:"amount,omitempty" minimum:"0" maximum:"100000" doc:"g/m², m, hours, mm or m/s, by what the rule is about"`

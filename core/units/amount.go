@@ -23,8 +23,9 @@ var sizes = []struct {
 
 // plain are units that are the same everywhere, with what stands behind the number.
 var plain = map[string]string{"%": " %", "d": " days", "min": " min", "s": " s", "h": " h", "pH": "", "money": "", "": "", "weeks": " weeks",
-	"dS/m": " dS/m", "meq": " meq/100 g", "g/cm3": " g/cm³", "mg/kg": " mg/kg", "kg/L": " kg/L", "1": "", "°C·d": " °C·d", "h/d": " h a day",
-	"MJ": " MJ", "km/h": " km/h"}
+	"dS/m": " dS/m", "meq": " meq/100 g", "g/cm3": " g/cm³", "mg/kg": " mg/kg", "kg/L": " kg/L", "1": "", "°C·d": " °C·d",
+	"h/d": " h a day",
+	"MJ":  " MJ", "km/h": " km/h"}
 
 // Amount says an amount of a metric unit with four figures, in the reader's units and in a size that can be weighed or measured:
 // 2.087 kg, 4.688 lb, 12 fl oz. A whole number keeps all its figures.

@@ -21,7 +21,7 @@ const (
 )
 
 var tables = []string{
-	"core/knowledge/", "core/remedy/actions.go", "core/remedy/facts.go", "core/remedy/gates.go", "core/remedy/seasons.go",
+	"core/knowledge/", "core/dose/", "core/remedy/actions.go", "core/remedy/facts.go", "core/remedy/gates.go", "core/remedy/seasons.go",
 	"core/remedy/words.go", "core/remedy/learning.go", "core/worth/stakes.go", "core/units/units.go", "core/weather/soil.go",
 	"server/routes.go", "demo/",
 }
@@ -29,6 +29,10 @@ var tables = []string{
 // long are the functions that may be longer, each with its reason.
 var long = map[string]string{
 	"core/diagnosis features":  "a list in order, two lines an item",
+	"core/dose dates":          "a list in order, some lines a calculation",
+	"core/dose soils":          "a list in order, some lines a calculation",
+	"core/dose sprays":         "a list in order, some lines a calculation",
+	"core/dose waters":         "a list in order, some lines a calculation",
 	"core/remedy nameMeasures": "a list in order, two lines an item",
 	"core/remedy nameTerms":    "a list in order, two lines an item",
 	"core/sky Sentences":       "a list in order, some lines a sentence",
