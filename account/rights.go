@@ -17,26 +17,27 @@ const (
 	RecordPesticide Right = "record-pesticide" // record and sign treatments that need a licence
 	BookVisits      Right = "book-visits"      // create and change visits
 	KeepSites       Right = "keep-sites"       // create and change clients, sites and zones
+	KeepShelf       Right = "keep-shelf"       // keep products, labels, lots, local rules and machines
 	KeepPeople      Right = "keep-people"      // create and change people and their licences
 	KeepFirm        Right = "keep-firm"        // change the firm's settings
 	SeeLog          Right = "see-log"          // read what happened to the firm's accounts
 )
 
 // Rights lists every right.
-var Rights = []Right{See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites, KeepPeople, KeepFirm, SeeLog}
+var Rights = []Right{See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites, KeepShelf, KeepPeople, KeepFirm, SeeLog}
 
 // Roles lists every role.
 var Roles = []string{"office", "technician", "applicator", "owner"}
 
 var matrix = map[string][]Right{
-	"office":     {See, BookVisits, KeepSites},
+	"office":     {See, BookVisits, KeepSites, KeepShelf},
 	"technician": {See, AnswerChecks, RecordTreatment, BookVisits},
-	"applicator": {See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites},
-	"owner":      {See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites, KeepPeople, KeepFirm, SeeLog},
+	"applicator": {See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites, KeepShelf},
+	"owner":      {See, AnswerChecks, RecordTreatment, RecordPesticide, BookVisits, KeepSites, KeepShelf, KeepPeople, KeepFirm, SeeLog},
 }
 
 var labels = map[Right]string{See: "Read everything", AnswerChecks: "Checks and measurements", RecordTreatment: "Record treatments",
-	RecordPesticide: "Sign with a licence", BookVisits: "Book visits", KeepSites: "Keep sites", KeepPeople: "Keep people",
+	RecordPesticide: "Sign with a licence", BookVisits: "Book visits", KeepSites: "Keep sites", KeepShelf: "Keep shelf and rules", KeepPeople: "Keep people",
 	KeepFirm: "Firm settings", SeeLog: "Read the account log"}
 
 // RightLabel is what the screen calls a right.

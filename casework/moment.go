@@ -34,12 +34,18 @@ func (m Moment) In(timezone string) time.Time {
 	if m.fixed {
 		return m.at
 	}
-	zone, err := time.LoadLocation(timezone)
-	if err != nil {
-		zone = time.UTC
-	}
+	zone := Location(timezone)
 	y, month, d := m.at.In(zone).Date()
 	return time.Date(y, month, d, 0, 0, 0, 0, time.UTC)
+}
+
+// Location is a time zone by its IANA name; one that nobody knows counts as UTC.
+func Location(timezone string) *time.Location {
+	zone, err := time.LoadLocation(timezone)
+	if err != nil {
+		return time.UTC
+	}
+	return zone
 }
 
 // Furthest is the latest calendar day that anybody on Earth has.

@@ -76,6 +76,9 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 		if err := people(tx); err != nil {
 			return err
 		}
+		if err := keepShelf(tx); err != nil {
+			return err
+		}
 		for _, p := range properties {
 			if err := p.load(tx); err != nil {
 				return fmt.Errorf("%s: %w", p.name, err)
@@ -178,13 +181,13 @@ type due struct {
 func (p property) key(n uint32) uuid.UUID { return key(p.n*100 + n) }
 
 func (p property) load(tx *gorm.DB) error {
-	st, tz := hollin, "America/New_York"
+	st, tz, place := hollin, "America/New_York", ""
 	if p.south {
-		st, tz = ellery, "Pacific/Auckland"
+		st, tz, place = ellery, "Pacific/Auckland", "NZ"
 	}
 	client := store.Client{ID: p.key(1), FirmID: Firm, Name: p.client, Phone: fmt.Sprintf("555-01%02d", p.n), Version: 1}
 	site := store.Site{ID: p.key(2), FirmID: Firm, ClientID: client.ID, StationID: &st, Name: p.name, Address: p.address, Latitude: p.lat,
-		Longitude: p.lon, Timezone: tz, LinesLocatedOn: p.located, AccessNotes: p.access, Version: 1}
+		Longitude: p.lon, Timezone: tz, LinesLocatedOn: p.located, AccessNotes: p.access, Place: place, Version: 1}
 	for _, row := range []any{&client, &site} {
 		if err := tx.Create(row).Error; err != nil {
 			return err

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"strings"
 	"time"
@@ -45,9 +46,47 @@ type Record struct {
 	OutsideReason string     `json:"outside_reason" required:"false" maxLength:"500" doc:"why; asked for where it lay outside a limit"`
 	SignedName    string     `json:"signed_name" minLength:"1" maxLength:"120"`
 	LicenceNumber string     `json:"licence_number,omitempty" readOnly:"true"`
+	ProductID     *uuid.UUID `json:"product_id,omitempty" doc:"on the shelf: analysis, actives and waiting times follow from its label"`
+	LotID         *uuid.UUID `json:"lot_id,omitempty"`
+	MachineID     *uuid.UUID `json:"machine_id,omitempty"`
+	SupervisorID  *uuid.UUID `json:"supervisor_id,omitempty"`
+	JobID         *uuid.UUID `json:"job_id,omitempty"`
+	Target        string     `json:"target,omitempty" maxLength:"60"`
+	Rate          *float64   `json:"rate,omitempty" minimum:"0" maximum:"5000" doc:"product, g/m² or mL/m²; from amount and area when left out"`
+	Carrier       *float64   `json:"carrier,omitempty" minimum:"0" maximum:"200" doc:"L/100 m²"`
+	Started       string     `json:"started,omitempty" maxLength:"5" doc:"HH:MM by the clock of the lawn"`
+	Ended         string     `json:"ended,omitempty" maxLength:"5"`
+	WateredIn     string     `json:"watered_in,omitempty" maxLength:"5" doc:"HH:MM"`
+	Details       *Details   `json:"details,omitempty"`
+	Flags         []Stop     `json:"flags,omitempty" readOnly:"true" doc:"what stood against it; it is recorded all the same"`
+	Given         *given     `json:"given,omitempty" readOnly:"true"`
+	ClosedUntil   *time.Time `json:"closed_until,omitempty" readOnly:"true" doc:"people and pets; by the clock of the lawn"`
+	MustWaterIn   bool       `json:"must_water_in,omitempty" readOnly:"true" doc:"closed until it is watered in and dry"`
 	FollowUpOn    string     `json:"follow_up_on,omitempty" format:"date" doc:"when to look again; worked out from the action when left out"`
 	FollowUpID    *uuid.UUID `json:"follow_up_id,omitempty" doc:"key of the follow-up visit, made by the client; without it none is booked"`
 }
+
+// Details are what a record says beside its figures.
+type Details struct {
+	Method      string   `json:"method,omitempty" enum:",spray,spread,drench,spot,hose-end,by-hand,machine"`
+	WindDir     string   `json:"wind_dir,omitempty" enum:",N,NE,E,SE,S,SW,W,NW"`
+	RH          *float64 `json:"rh,omitempty" minimum:"0" maximum:"100"`
+	SoilC       *float64 `json:"soil_c,omitempty" minimum:"-30" maximum:"60"`
+	Sky         string   `json:"sky,omitempty" enum:",clear,cloudy,overcast,fog"`
+	WeatherFrom string   `json:"weather_from,omitempty" enum:",station,measured" doc:"confirmed from the station, or measured on the lawn"`
+	Part        string   `json:"part,omitempty" maxLength:"200" doc:"which part of the zone"`
+	Posted      bool     `json:"posted,omitempty"`
+	Swept       bool     `json:"swept,omitempty" doc:"paving swept"`
+	Notified    string   `json:"notified,omitempty" maxLength:"25" doc:"when neighbours were told, YYYY-MM-DDTHH:MM"`
+	Mowings     *int     `json:"mowings,omitempty" minimum:"0" maximum:"400" doc:"of new grass"`
+	InFlower    bool     `json:"in_flower,omitempty"`
+	Licence     string   `json:"licence,omitempty" maxLength:"60" readOnly:"true" doc:"of the supervisor"`
+	Tank        []string `json:"tank,omitempty" maxItems:"20" doc:"lines of the tank as mixed"`
+	Planned     *float64 `json:"planned,omitempty" minimum:"0" maximum:"1000000000" doc:"product as planned, g or mL"`
+}
+
+// given is what a record put down, as the core adds it up.
+type given = casework.PutDown
 
 // Recorded is a record with the follow-up that was booked for it.
 type Recorded struct {
@@ -56,11 +95,39 @@ type Recorded struct {
 }
 
 func recordOf(r store.TreatmentRecord) Record {
-	return Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action,
+	out := Record{ID: r.ID, VisitID: r.VisitID, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided, Action: r.Action,
 		AppliedOn: r.AppliedOn.Format(dateOnly), AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2,
 		PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry,
 		Note: r.Note, SignedName: r.SignedName, LicenceNumber: r.LicenceNumber, Outside: strings.Fields(r.Outside),
-		OutsideReason: r.OutsideReason}
+		OutsideReason: r.OutsideReason, ProductID: r.ProductID, LotID: r.LotID, MachineID: r.MachineID, SupervisorID: r.SupervisorID,
+		JobID: r.JobID, Target: r.Target, Rate: r.Rate, Carrier: r.Carrier, MustWaterIn: r.MustWaterIn && r.WateredInAt == nil}
+	_ = json.Unmarshal(r.Flags, &out.Flags) // written by the server alone
+	if r.Given != nil {
+		out.Given = &given{}
+		_ = json.Unmarshal(r.Given, out.Given)
+	}
+	if r.Details != nil {
+		out.Details = &Details{}
+		_ = json.Unmarshal(r.Details, out.Details)
+	}
+	return out
+}
+
+// clocks writes the times of a record by the clock of its lawn.
+func (r *Record) clocks(row store.TreatmentRecord, in *time.Location) {
+	for _, x := range []struct {
+		from *time.Time
+		into *string
+	}{{row.StartedAt, &r.Started}, {row.EndedAt, &r.Ended}, {row.WateredInAt, &r.WateredIn}} {
+		if x.from != nil {
+			*x.into = x.from.In(in).Format("15:04")
+		}
+	}
+	if row.ClosedUntil != nil {
+		t := row.ClosedUntil.In(in)
+		t = time.Date(t.Year(), t.Month(), t.Day(), t.Hour(), t.Minute(), 0, 0, time.UTC)
+		r.ClosedUntil = &t
+	}
 }
 
 // outside flags a record that lies outside the usual limits, and asks why: what has happened is recorded all the same.
@@ -74,8 +141,14 @@ func outside(row *store.TreatmentRecord, z store.Zone) error {
 	}
 	flags := remedy.Outside(d)
 	row.Outside = strings.Join(flags, " ")
-	if len(flags) > 0 && strings.TrimSpace(row.OutsideReason) == "" {
-		return invalid("body.outside_reason", "is required: this lay outside the usual limits ("+strings.Join(flags, ", ")+"); say why")
+	if (len(flags) > 0 || row.Flags != nil) && strings.TrimSpace(row.OutsideReason) == "" {
+		said := flags
+		var stops []Stop
+		_ = json.Unmarshal(row.Flags, &stops)
+		for _, x := range stops {
+			said = append(said, x.Text)
+		}
+		return invalid("body.outside_reason", "is required: this lay outside the limits ("+strings.Join(said, "; ")+"); say why")
 	}
 	return nil
 }
@@ -134,6 +207,14 @@ func (s *Server) recordTreatment(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	var g *grounded
+	if r.ProductID != nil && !r.Voided {
+		on, err := s.groundOn(ctx, in.ID, r.ZoneID)
+		if err != nil {
+			return nil, err
+		}
+		g = &on
+	}
 	var out Recorded
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		v, today, err := casework.FindVisit(tx, in.ID, r.ZoneID, now)
@@ -154,13 +235,26 @@ func (s *Server) recordTreatment(ctx context.Context, in *struct {
 		if err := s.sign(ctx, tx, &row, today); err != nil {
 			return err
 		}
+		site, err := siteOfVisit(tx, v)
+		if err != nil {
+			return err
+		}
+		if err := r.full(tx, g, &row, site); err != nil {
+			return err
+		}
 		if err := outside(&row, z); err != nil {
 			return err
 		}
 		if err := store.Create(tx, &row, row.ID); err != nil {
 			return err
 		}
+		if row.JobID != nil {
+			if err := closeJob(tx, &row); err != nil {
+				return err
+			}
+		}
 		out.Record = recordOf(row)
+		out.Record.clocks(row, casework.Location(site.Timezone))
 		days := remedy.LookAfter(r.Action)
 		if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
 			return nil
@@ -197,8 +291,14 @@ func (s *Server) listRecords(ctx context.Context, in *IDPath) (*body[[]Record], 
 		if err := tx.Where("zone_id = ?", in.ID).Order("applied_on DESC, seq DESC").Find(&rows).Error; err != nil {
 			return err
 		}
+		var site store.Site
+		if err := tx.Raw("SELECT s.* FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?", in.ID).Scan(&site).Error; err != nil {
+			return err
+		}
 		for _, r := range rows {
-			out = append(out, recordOf(r))
+			one := recordOf(r)
+			one.clocks(r, casework.Location(site.Timezone))
+			out = append(out, one)
 		}
 		return nil
 	})
@@ -210,7 +310,8 @@ func (r Record) row(id account.Identity, visit uuid.UUID, today, at time.Time) (
 	row = store.TreatmentRecord{ID: r.ID, FirmID: id.Firm, VisitID: visit, ZoneID: r.ZoneID, CorrectsID: r.CorrectsID, Voided: r.Voided,
 		Action: r.Action, AppliedOn: today, AreaM2: r.AreaM2, Product: r.Product, Amount: r.Amount, AmountUnit: r.AmountUnit, NGM2: r.NGM2,
 		PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2, WaterMM: r.WaterMM, Source: r.Source, WindMS: r.WindMS, AirC: r.AirC, Reentry: r.Reentry,
-		Note: r.Note, OutsideReason: r.OutsideReason, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC()}
+		Note: r.Note, OutsideReason: r.OutsideReason, PersonID: id.Person, SignedName: r.SignedName, RecordedAt: at.UTC(), ProductID: r.ProductID,
+		LotID: r.LotID, MachineID: r.MachineID, SupervisorID: r.SupervisorID, JobID: r.JobID, Target: r.Target, Rate: r.Rate, Carrier: r.Carrier}
 	refuse := func(where, message string) { wrong = append(wrong, field("body."+where, message)) }
 	if !remedy.Known(r.Action) {
 		refuse("action", "is not an action")
@@ -241,17 +342,17 @@ func (r Record) row(id account.Identity, visit uuid.UUID, today, at time.Time) (
 		}
 	}
 	if !r.Voided && remedy.Pesticide(r.Action) {
-		if r.Product == "" {
+		if r.Product == "" && r.ProductID == nil {
 			refuse("product", "is required: the label and the law ask for it")
 		}
-		if r.Amount == nil {
+		if r.Amount == nil && (r.ProductID == nil || r.Rate == nil) {
 			refuse("amount", "is required: the label and the law ask for it")
 		}
-		if r.Reentry == "" {
+		if r.Reentry == "" && r.ProductID == nil {
 			refuse("reentry", "is required: when people and pets may come back")
 		}
 		if remedy.Airborne(r.Action) {
-			if r.WindMS == nil {
+			if r.WindMS == nil && r.ProductID == nil {
 				refuse("wind_ms", "is required for a spray")
 			}
 		}

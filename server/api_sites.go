@@ -40,6 +40,7 @@ type Site struct {
 	Timezone       string    `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name"`
 	LinesLocatedOn *string   `json:"lines_located_on" nullable:"true" doc:"YYYY-MM-DD when buried lines were last located; empty for never"`
 	AccessNotes    string    `json:"access_notes" maxLength:"2000"`
+	Place          string    `json:"place,omitempty" maxLength:"60" doc:"by whose law: country or state; the firm's country when empty"`
 	Version        int       `json:"version" minimum:"0" maximum:"2147483646"`
 	Zones          []Zone    `json:"zones,omitempty" readOnly:"true"`
 }
@@ -50,6 +51,7 @@ type Policy struct {
 	Pests         string `json:"pests,omitempty" enum:"threshold,preventive"`
 	SummerFeeding string `json:"summer-feeding,omitempty" enum:"none,spoon-feed"`
 	Blemishes     string `json:"blemishes,omitempty" enum:"tolerate,treat"`
+	Pesticides    string `json:"pesticides,omitempty" enum:"none" doc:"the client wants none"`
 }
 
 // Zone is one part of a site that is walked and weighed by itself.
@@ -64,12 +66,13 @@ type Zone struct {
 	Irrigated   *bool     `json:"irrigated" nullable:"true" required:"false"`
 	TargetCover float64   `json:"target_cover" exclusiveMinimum:"0" maximum:"1"`
 	Policy      Policy    `json:"policy"`
+	WaterM      *float64  `json:"water_m,omitempty" minimum:"0" maximum:"10000" doc:"to open water, a well or a drain, m"`
 	Version     int       `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 func zoneOf(z store.Zone) Zone {
 	out := Zone{ID: z.ID, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Texture: z.Texture,
-		Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}}
+		Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}, WaterM: z.WaterM}
 	_ = json.Unmarshal(z.Species, &out.Species)
 	_ = json.Unmarshal(z.Policy, &out.Policy)
 	return out
@@ -84,12 +87,14 @@ func (z Zone) columns() (map[string]any, error) {
 	species, _ := json.Marshal(z.Species)
 	policy, _ := json.Marshal(z.Policy)
 	return map[string]any{"name": z.Name, "area_m2": z.AreaM2, "area_error": z.AreaError, "species": store.JSON(species),
-		"texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy)}, nil
+		"texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy),
+		"water_m": z.WaterM}, nil
 }
 
 func siteOf(x store.Site) Site {
 	return Site{ID: x.ID, ClientID: x.ClientID, Name: x.Name, Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude,
-		Timezone: x.Timezone, LinesLocatedOn: dateText(x.LinesLocatedOn), AccessNotes: x.AccessNotes, Version: x.Version}
+		Timezone: x.Timezone, LinesLocatedOn: dateText(x.LinesLocatedOn), AccessNotes: x.AccessNotes, Place: x.Place,
+		Version: x.Version}
 }
 
 func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) {
@@ -102,7 +107,7 @@ func (x Site) row(firm uuid.UUID, stations []store.Station) (store.Site, error) 
 	}
 	return store.Site{ID: x.ID, FirmID: firm, ClientID: x.ClientID, StationID: nearest(stations, x.Latitude, x.Longitude), Name: x.Name,
 		Address: x.Address, Latitude: x.Latitude, Longitude: x.Longitude, Timezone: x.Timezone, LinesLocatedOn: located,
-		AccessNotes: x.AccessNotes, Version: 1}, nil
+		AccessNotes: x.AccessNotes, Place: x.Place, Version: 1}, nil
 }
 
 // timezone makes sure that a name is one of a time zone.
@@ -394,7 +399,7 @@ func (s *Server) changeSite(ctx context.Context, in *siteChange) (*body[Site], e
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		return store.Change(tx, &store.Site{}, in.ID, in.Body.Version, map[string]any{"client_id": r.ClientID, "station_id": r.StationID,
 			"name": r.Name, "address": r.Address, "latitude": r.Latitude, "longitude": r.Longitude, "timezone": r.Timezone,
-			"lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes})
+			"lines_located_on": r.LinesLocatedOn, "access_notes": r.AccessNotes, "place": r.Place})
 	})
 	out := in.Body
 	out.ID, out.Version = in.ID, out.Version+1
@@ -420,7 +425,7 @@ func (s *Server) createZone(ctx context.Context, in *body[Zone]) (*body[Zone], e
 	}
 	row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError,
 		Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover,
-		Policy: c["policy"].(store.JSON), Version: 1}
+		Policy: c["policy"].(store.JSON), WaterM: z.WaterM, Version: 1}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
 	return answer(zoneOf(row)), err
 }

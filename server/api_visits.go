@@ -610,7 +610,9 @@ func visitDetail(tx *gorm.DB, id uuid.UUID) (out VisitDetail, err error) {
 		return out, err
 	}
 	for _, r := range records {
-		out.Records = append(out.Records, recordOf(r))
+		one := recordOf(r)
+		one.clocks(r, casework.Location(site.Timezone))
+		out.Records = append(out.Records, one)
 	}
 	var next []store.Visit
 	if err := tx.Where("follows_id = ?", id).Order("due_on").Find(&next).Error; err != nil {

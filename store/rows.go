@@ -171,6 +171,7 @@ type (
 		LinesLocatedOn       *time.Time
 		AccessNotes          string
 		WateringDays         string
+		Place                string
 		Version              int
 	}
 	Zone struct {
@@ -183,6 +184,7 @@ type (
 		Irrigated          *bool
 		TargetCover        float64
 		Policy             JSON
+		WaterM             *float64 `gorm:"column:water_m"`
 		Version            int
 	}
 	Visit struct {
@@ -242,6 +244,89 @@ type (
 		PersonID                  uuid.UUID
 		SignedName, LicenceNumber string
 		RecordedAt                time.Time
+		ProductID, LabelID, LotID *uuid.UUID
+		MachineID, SupervisorID   *uuid.UUID
+		JobID                     *uuid.UUID
+		Target                    string
+		Rate, Carrier             *float64
+		StartedAt, EndedAt        *time.Time
+		ClosedUntil, WateredInAt  *time.Time
+		MustWaterIn               bool
+		Flags, Given, Details     JSON
+	}
+	Product struct {
+		ID, FirmID uuid.UUID
+		Name, Kind string
+		LabelID    uuid.UUID
+		Active     bool
+		Version    int
+	}
+	ProductLabel struct {
+		ID         uuid.UUID
+		Seq        int64 `gorm:"->"`
+		FirmID     uuid.UUID
+		ProductID  uuid.UUID
+		Number     int
+		Label      JSON
+		PersonID   uuid.UUID
+		RecordedAt time.Time
+	}
+	ProductLot struct {
+		ID, FirmID, ProductID uuid.UUID
+		Lot                   string
+		Amount                float64
+		Price                 *float64
+		ReceivedOn            time.Time
+		OpenedOn, ExpiresOn   *time.Time
+		WrittenOff            float64
+		Version               int
+	}
+	LocalRule struct {
+		ID, FirmID uuid.UUID
+		Rule       JSON
+		Active     bool
+		Version    int
+	}
+	Machine struct {
+		ID, FirmID uuid.UUID
+		Name, Kind string
+		Broken     bool
+		Note       string
+		Version    int
+	}
+	MachineLog struct {
+		ID, FirmID, MachineID uuid.UUID
+		Day                   time.Time
+		Kind                  string
+		Output                *float64
+		Note                  string
+		PersonID              uuid.UUID
+		RecordedAt            time.Time
+	}
+	Job struct {
+		ID, FirmID, SiteID, ZoneID uuid.UUID
+		VisitID                    *uuid.UUID
+		Action                     string
+		ProductID                  *uuid.UUID
+		Target                     string
+		FromOn, ToOn, DueOn        time.Time
+		Fixed                      bool
+		Series                     *uuid.UUID
+		Step                       int
+		AfterID                    *uuid.UUID
+		Amount                     JSON
+		Reason, Moved, State       string
+		RecordID, PersonID         *uuid.UUID
+		Version                    int
+	}
+	CalendarFeed struct {
+		ID          uuid.UUID
+		TokenHash   []byte
+		FirmID      uuid.UUID
+		PersonID    uuid.UUID
+		SiteID      *uuid.UUID
+		CreatedAt   time.Time
+		WithdrawnAt *time.Time
 	}
 	Measure struct {
 		ID                      uuid.UUID
@@ -319,6 +404,9 @@ type (
 		Today time.Time
 	}
 )
+
+// TableName keeps the singular.
+func (MachineLog) TableName() string { return "machine_log" }
 
 // TableName keeps the singular of the one row.
 func (Clock) TableName() string { return "clock" }

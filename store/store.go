@@ -267,10 +267,10 @@ func Migrate(ctx context.Context, owner, app string) error {
 
 // doors are the functions that see beyond a firm, and what they may do with which tables.
 var doors = []string{"sign_in_person(text, bytea)", "session_person(bytea, interval)", "link_person(bytea)", "sweep(interval)",
-	"watch_parts(integer)"}
+	"watch_parts(integer)", "feed_firm(bytea)"}
 
 const (
-	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs"
+	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds"
 	doorSweeps = "sessions, password_links, known_devices, watch_runs"
 )
 
@@ -304,8 +304,8 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT USAGE ON SCHEMA public TO "+quoted(role),
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
-		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events FROM "+quoted(role),
-		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples FROM "+quoted(role),
+		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, product_labels, machine_log FROM "+quoted(role),
+		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines FROM "+quoted(role),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",
 		"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))
 	// requests have deadlines of their own; these hold whatever else goes wrong

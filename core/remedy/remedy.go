@@ -154,6 +154,17 @@ func classesOf(t evidence.Treatment) []string {
 	return out
 }
 
+// AnswersOf are the causes that an action answers.
+func AnswersOf(id string) []string {
+	var out []string
+	for _, r := range answerRows {
+		if r.action == id {
+			out = append(out, r.cause)
+		}
+	}
+	return out
+}
+
 // IDs lists every action in the order of the groups.
 func IDs() []string {
 	out := make([]string, len(actions))

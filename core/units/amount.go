@@ -22,7 +22,8 @@ var sizes = []struct {
 }
 
 // plain are units that are the same everywhere, with what stands behind the number.
-var plain = map[string]string{"%": " %", "d": " days", "min": " min", "s": " s", "h": " h", "pH": "", "money": "", "": "", "weeks": " weeks",
+var plain = map[string]string{"%": " %", "d": " days", "min": " min", "s": " s", "h": " h", "pH": "", "money": "",
+	"": "", "weeks": " weeks",
 	"dS/m": " dS/m", "meq": " meq/100 g", "g/cm3": " g/cm³", "mg/kg": " mg/kg", "kg/L": " kg/L", "1": "", "°C·d": " °C·d",
 	"h/d": " h a day",
 	"MJ":  " MJ", "km/h": " km/h"}
