@@ -37,8 +37,9 @@ var matrix = map[string][]Right{
 }
 
 var labels = map[Right]string{See: "Read everything", AnswerChecks: "Checks and measurements", RecordTreatment: "Record treatments",
-	RecordPesticide: "Sign with a licence", BookVisits: "Book visits", KeepSites: "Keep sites", KeepShelf: "Keep shelf and rules", KeepPeople: "Keep people",
-	KeepFirm: "Firm settings", SeeLog: "Read the account log"}
+	RecordPesticide: "Sign with a licence", BookVisits: "Book visits", KeepSites: "Keep sites", KeepShelf: "Keep shelf and rules",
+	KeepPeople: "Keep people",
+	KeepFirm:   "Firm settings", SeeLog: "Read the account log"}
 
 // RightLabel is what the screen calls a right.
 func RightLabel(r Right) string { return labels[r] }

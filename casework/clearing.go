@@ -47,9 +47,27 @@ type Ground struct {
 
 // tools are the actions that a machine does; soils those that go into the ground.
 var (
-	soils = map[string]bool{"core-aerate": true, "slit-seed": true, "scarify": true, "renovate": true, "install-drain": true, "improve-drainage": true,
-		"replace-soil": true, "plug-or-sprig": true, "off-type-removal": false, "level-surface": true, "fix-irrigation": true}
-	seeding = map[string]bool{"overseed": true, "slit-seed": true, "interseed": true, "winter-overseed": true, "plug-or-sprig": true, "resod": true}
+	soils = map[string]bool{
+		"core-aerate":      true,
+		"slit-seed":        true,
+		"scarify":          true,
+		"renovate":         true,
+		"install-drain":    true,
+		"improve-drainage": true,
+		"replace-soil":     true,
+		"plug-or-sprig":    true,
+		"off-type-removal": false,
+		"level-surface":    true,
+		"fix-irrigation":   true,
+	}
+	seeding = map[string]bool{
+		"overseed":        true,
+		"slit-seed":       true,
+		"interseed":       true,
+		"winter-overseed": true,
+		"plug-or-sprig":   true,
+		"resod":           true,
+	}
 )
 
 // GroundOf reads what the jobs of a zone are judged by. c is the zone's case with its hours, r and plan what was made of it.
@@ -179,9 +197,23 @@ func wall(t time.Time) time.Time {
 // Job puts a job together as the core judges it.
 func (g *Ground) Job(tx *gorm.DB, a Ask) (clearance.Job, error) {
 	at := wall(a.At)
-	j := clearance.Job{Action: a.Action, At: at, Water: remedy.Waters(a.Action), Ground: soils[a.Action], Seeds: seeding[a.Action], Lawn: g.Lawn,
-		Target: a.Target, Rate: a.Rate, Carrier: a.Carrier, TreatedM2: a.AreaM2, N: a.N, P: a.P, Posted: a.Posted,
-		Rules: g.Rules, History: g.History}
+	j := clearance.Job{
+		Action:    a.Action,
+		At:        at,
+		Water:     remedy.Waters(a.Action),
+		Ground:    soils[a.Action],
+		Seeds:     seeding[a.Action],
+		Lawn:      g.Lawn,
+		Target:    a.Target,
+		Rate:      a.Rate,
+		Carrier:   a.Carrier,
+		TreatedM2: a.AreaM2,
+		N:         a.N,
+		P:         a.P,
+		Posted:    a.Posted,
+		Rules:     g.Rules,
+		History:   g.History,
+	}
 	for i, h := range g.Hours {
 		if !h.At.Before(at.Truncate(time.Hour)) {
 			j.Hours = g.Hours[i:]
@@ -243,8 +275,13 @@ func machineOf(tx *gorm.DB, id uuid.UUID) (*clearance.Machine, error) {
 }
 
 // kinds of the plan's gates as clearance tells them: what is for safety is nobody's to pass.
-var kinds = map[remedy.Kind]clearance.Kind{remedy.ByLaw: clearance.Law, remedy.ByLabel: clearance.Label, remedy.Agronomy: clearance.Agronomy,
-	remedy.ByPolicy: clearance.Policy, remedy.Safety: clearance.Law}
+var kinds = map[remedy.Kind]clearance.Kind{
+	remedy.ByLaw:    clearance.Law,
+	remedy.ByLabel:  clearance.Label,
+	remedy.Agronomy: clearance.Agronomy,
+	remedy.ByPolicy: clearance.Policy,
+	remedy.Safety:   clearance.Law,
+}
 
 // gate is what the plan has against an action that is called for.
 func (g *Ground) gate(action string) *clearance.Gate {

@@ -59,9 +59,23 @@ func DoseOf(j store.Job) (d Dose) {
 }
 
 // ReadBoard reads what the dates of jobs hang on: lawns, what was put down, rules, labels. hours gives the hours ahead of a station.
-func ReadBoard(tx *gorm.DB, list []store.Job, country string, today time.Time, hours func(station *uuid.UUID) []weather.Day) (*Board, error) {
-	b := &Board{Today: today, Jobs: list, Lawns: map[uuid.UUID]clearance.Lawn{}, Hours: map[uuid.UUID][]clearance.Hour{}, Past: map[uuid.UUID][]clearance.Applied{},
-		Shelf: map[uuid.UUID]*OnShelf{}, Waits: map[uuid.UUID]float64{}, closed: map[uuid.UUID][]schedule.Closed{}}
+func ReadBoard(
+	tx *gorm.DB,
+	list []store.Job,
+	country string,
+	today time.Time,
+	hours func(station *uuid.UUID) []weather.Day,
+) (*Board, error) {
+	b := &Board{
+		Today:  today,
+		Jobs:   list,
+		Lawns:  map[uuid.UUID]clearance.Lawn{},
+		Hours:  map[uuid.UUID][]clearance.Hour{},
+		Past:   map[uuid.UUID][]clearance.Applied{},
+		Shelf:  map[uuid.UUID]*OnShelf{},
+		Waits:  map[uuid.UUID]float64{},
+		closed: map[uuid.UUID][]schedule.Closed{},
+	}
 	var zones, products []uuid.UUID
 	for _, j := range list {
 		if !slices.Contains(zones, j.ZoneID) {
@@ -79,8 +93,11 @@ func ReadBoard(tx *gorm.DB, list []store.Job, country string, today time.Time, h
 		Place          string
 		LinesLocatedOn *time.Time
 	}
-	if err := tx.Raw(`SELECT z.*, s.station_id, s.latitude, s.place, s.lines_located_on FROM zones z JOIN sites s ON s.id = z.site_id WHERE z.id IN ?`,
-		zones).Scan(&rows).Error; err != nil {
+	if err := tx.Raw(`SELECT z.*, s.station_id, s.latitude, s.place, s.lines_located_on FROM zones z
+		JOIN sites s ON s.id = z.site_id WHERE z.id IN ?`,
+		zones).
+		Scan(&rows).
+		Error; err != nil {
 		return nil, err
 	}
 	stations := map[uuid.UUID][]clearance.Hour{}
@@ -132,8 +149,21 @@ const firstHour, lastHour = 7, 18
 // closing are the days of a job's span that something closes. A day of the forecast is closed by the weather when no hour of work is open.
 func (b *Board) closing(j store.Job) []schedule.Closed {
 	d := DoseOf(j)
-	base := clearance.Job{Action: j.Action, Water: remedy.Waters(j.Action), Ground: soils[j.Action], Seeds: seeding[j.Action], Lawn: b.Lawns[j.ZoneID],
-		Target: j.Target, Rate: d.Rate, N: d.N, P: d.P, TreatedM2: d.AreaM2, Rules: b.Rules, History: b.Past[j.ZoneID], Posted: true}
+	base := clearance.Job{
+		Action:    j.Action,
+		Water:     remedy.Waters(j.Action),
+		Ground:    soils[j.Action],
+		Seeds:     seeding[j.Action],
+		Lawn:      b.Lawns[j.ZoneID],
+		Target:    j.Target,
+		Rate:      d.Rate,
+		N:         d.N,
+		P:         d.P,
+		TreatedM2: d.AreaM2,
+		Rules:     b.Rules,
+		History:   b.Past[j.ZoneID],
+		Posted:    true,
+	}
 	if base.Lawn.LocatedOn != nil { // what is booked ahead is located again before it
 		if at := b.Today; base.Lawn.LocatedOn.After(at.AddDate(0, 0, -locateHolds)) {
 			base.Lawn.LocatedOn = nil
@@ -241,7 +271,13 @@ func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job {
 
 // Options are how jobs are planned.
 func (b *Board) Options() schedule.Options {
-	return schedule.Options{Days: PlanDays, Gap: func(x, y string) int { d, _ := remedy.Gap(x, y); return d }, Minutes: b.Crew, Tries: planTries, Seed: planSeed}
+	return schedule.Options{
+		Days:    PlanDays,
+		Gap:     func(x, y string) int { d, _ := remedy.Gap(x, y); return d },
+		Minutes: b.Crew,
+		Tries:   planTries,
+		Seed:    planSeed,
+	}
 }
 
 // Arrange finds the dates.
@@ -264,8 +300,21 @@ func (g *Ground) Wanted(today time.Time, worth float64, firm uuid.UUID, visit *u
 	series := map[string]uuid.UUID{}
 	var out []store.Job
 	for _, j := range jobs.Of(g.Plan, lawn) {
-		row := store.Job{ID: uuid.Must(uuid.NewV7()), FirmID: firm, SiteID: g.Site.ID, ZoneID: g.Zone.ID, VisitID: visit, Action: j.Action, FromOn: j.From, ToOn: j.To,
-			DueOn: j.Want, Step: j.Step, Reason: j.Reason, State: "booked", Version: 1}
+		row := store.Job{
+			ID:      uuid.Must(uuid.NewV7()),
+			FirmID:  firm,
+			SiteID:  g.Site.ID,
+			ZoneID:  g.Zone.ID,
+			VisitID: visit,
+			Action:  j.Action,
+			FromOn:  j.From,
+			ToOn:    j.To,
+			DueOn:   j.Want,
+			Step:    j.Step,
+			Reason:  j.Reason,
+			State:   "booked",
+			Version: 1,
+		}
 		if j.Steps > 1 {
 			if _, ok := series[j.Action]; !ok {
 				series[j.Action] = uuid.Must(uuid.NewV7())

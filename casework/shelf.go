@@ -8,6 +8,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/core/budget"
 	"hodos/core/clearance"
 	"hodos/core/label"
 	"hodos/store"
@@ -211,4 +212,30 @@ func Rules(tx *gorm.DB) ([]clearance.Rule, error) {
 		}
 	}
 	return out, nil
+}
+
+// BudgetOf is what a record put down, for the budget of the year.
+func BudgetOf(r store.TreatmentRecord) budget.Given {
+	out := budget.Given{Day: r.AppliedOn.UTC(), Nutrients: map[string]float64{}, Release: r.Source}
+	var g PutDown
+	_ = json.Unmarshal(r.Given, &g) // written by the server alone; an older record has none
+	for id, x := range g.Nutrients {
+		out.Nutrients[id] = x
+	}
+	out.Actives = g.Actives
+	for id, x := range map[string]*float64{"n": r.NGM2, "p": r.PGM2, "k": r.KGM2, "fe": r.FeGM2} {
+		if x != nil {
+			out.Nutrients[id] = *x
+		}
+	}
+	if r.WaterMM != nil {
+		out.WaterMM = *r.WaterMM
+	}
+	switch {
+	case g.Release != "":
+		out.Release, out.Slow = g.Release, g.Slow
+	case r.Source == "slow":
+		out.Release = "methylene"
+	}
+	return out
 }

@@ -54,6 +54,7 @@ type grounded struct {
 	Country string
 	say     units.Saying
 	now     time.Time
+	soil    map[time.Time]float64 // mean of the day at 50 mm
 	person  store.Person
 }
 
@@ -70,6 +71,12 @@ func (s *Server) groundOn(ctx context.Context, visit, zone uuid.UUID) (grounded,
 	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At, Say: say, NoNext: true})
 	plan := remedy.Decide(v.Case, r, say)
 	g := grounded{Visit: v, Causes: r.Causes, Country: v.Case.Context.Country, say: say, now: s.now()}
+	g.soil = map[time.Time]float64{}
+	for _, p := range r.Sky.Points {
+		if !math.IsNaN(p.SoilMean) {
+			g.soil[p.Date.UTC()] = p.SoilMean
+		}
+	}
 	c := v.Case
 	c.Forecast = withHours
 	err = s.inFirm(ctx, func(tx *gorm.DB) (err error) {
@@ -198,7 +205,7 @@ type Proposal struct {
 	At          time.Time          `json:"at" doc:"by the clock of the lawn"`
 	AreaM2      float64            `json:"area_m2"`
 	AreaFrom    string             `json:"area_from" enum:"zone,damage,entered"`
-	Products    []Choosable        `json:"products" nullable:"false" doc:"what is on the shelf for it, the open ones first, the cheapest first"`
+	Products    []Choosable        `json:"products" nullable:"false" doc:"on the shelf for it, the open ones first, then the cheapest"`
 	ProductID   *uuid.UUID         `json:"product_id,omitempty"`
 	LotID       *uuid.UUID         `json:"lot_id,omitempty"`
 	Rate        float64            `json:"rate,omitempty" doc:"product, per m²"`
@@ -457,5 +464,15 @@ func grassNames(z store.Zone) []string {
 			out = append(out, g.Label)
 		}
 	}
+	return out
+}
+
+// sortedKeys are the keys of a map in their order.
+func sortedKeys[T any](m map[string]T) []string {
+	out := make([]string, 0, len(m))
+	for k := range m {
+		out = append(out, k)
+	}
+	slices.Sort(out)
 	return out
 }

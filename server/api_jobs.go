@@ -63,15 +63,39 @@ type Block struct {
 
 // constraints in words, as they stand in "kept from it by …".
 var constraints = map[string]string{
-	schedule.Span: "its season", schedule.Apart: "another job on the zone", schedule.Order: "the step before it", schedule.Crew: "the hours of the crew",
-	"law-blackout": "the closed season of the law", "law-at-once-nitrogen": "the most nitrogen allowed at once", "law-a-year-nitrogen": "the year’s nitrogen",
-	"law-a-year-phosphorus": "the year’s phosphorus", "law-at-once-phosphorus": "the most phosphorus allowed at once", "law-phosphorus": "a soil test for phosphorus",
-	"law-notice": "notice to the neighbours", "law-buffer": "the distance to water", "label-buffer": "the distance to water", "law-rain": "heavy rain",
-	"law-wind": "wind", "label-wind": "wind", "label-air": "temperature", "label-rainfast": "rain", "law-watering": "the allowed watering days",
-	"law-locate": "buried lines not located", "law-registration": "the registration", "label-grass": "the label’s grasses", "label-use": "the label",
-	"label-target": "the label’s targets", "label-interval": "the label’s interval", "label-times": "the label’s times a season", "label-season": "the label’s most a season",
-	"label-active": "the season’s most of the active", "label-seed": "the label’s wait before seed", "label-seedling": "the age of the new grass",
-	"label-rate": "the label’s rate", "resistance": "the same mode of action twice", "policy-no-pesticides": "the client’s wish",
+	schedule.Span:            "its season",
+	schedule.Apart:           "another job on the zone",
+	schedule.Order:           "the step before it",
+	schedule.Crew:            "the hours of the crew",
+	"law-blackout":           "the closed season of the law",
+	"law-at-once-nitrogen":   "the most nitrogen allowed at once",
+	"law-a-year-nitrogen":    "the year’s nitrogen",
+	"law-a-year-phosphorus":  "the year’s phosphorus",
+	"law-at-once-phosphorus": "the most phosphorus allowed at once",
+	"law-phosphorus":         "a soil test for phosphorus",
+	"law-notice":             "notice to the neighbours",
+	"law-buffer":             "the distance to water",
+	"label-buffer":           "the distance to water",
+	"law-rain":               "heavy rain",
+	"law-wind":               "wind",
+	"label-wind":             "wind",
+	"label-air":              "temperature",
+	"label-rainfast":         "rain",
+	"law-watering":           "the allowed watering days",
+	"law-locate":             "buried lines not located",
+	"law-registration":       "the registration",
+	"label-grass":            "the label’s grasses",
+	"label-use":              "the label",
+	"label-target":           "the label’s targets",
+	"label-interval":         "the label’s interval",
+	"label-times":            "the label’s times a season",
+	"label-season":           "the label’s most a season",
+	"label-active":           "the season’s most of the active",
+	"label-seed":             "the label’s wait before seed",
+	"label-seedling":         "the age of the new grass",
+	"label-rate":             "the label’s rate",
+	"resistance":             "the same mode of action twice",
+	"policy-no-pesticides":   "the client’s wish",
 }
 
 func constraintText(id string) string {
@@ -83,10 +107,32 @@ func constraintText(id string) string {
 
 func jobOf(j store.Job) Job {
 	d := casework.DoseOf(j)
-	return Job{ID: j.ID, SiteID: j.SiteID, ZoneID: j.ZoneID, VisitID: j.VisitID, Action: j.Action, Label: remedy.Label(j.Action), ProductID: j.ProductID,
-		Target: j.Target, FromOn: j.FromOn.Format(dateOnly), ToOn: j.ToOn.Format(dateOnly), DueOn: j.DueOn.Format(dateOnly), Fixed: j.Fixed,
-		Series: j.Series, Step: j.Step, Reason: j.Reason, Moved: j.Moved, State: j.State, RecordID: j.RecordID, Amount: d.Amount, AmountUnit: d.Unit,
-		Minutes: d.Minutes, Wait: d.Wait, Price: d.Price, Version: j.Version}
+	return Job{
+		ID:         j.ID,
+		SiteID:     j.SiteID,
+		ZoneID:     j.ZoneID,
+		VisitID:    j.VisitID,
+		Action:     j.Action,
+		Label:      remedy.Label(j.Action),
+		ProductID:  j.ProductID,
+		Target:     j.Target,
+		FromOn:     j.FromOn.Format(dateOnly),
+		ToOn:       j.ToOn.Format(dateOnly),
+		DueOn:      j.DueOn.Format(dateOnly),
+		Fixed:      j.Fixed,
+		Series:     j.Series,
+		Step:       j.Step,
+		Reason:     j.Reason,
+		Moved:      j.Moved,
+		State:      j.State,
+		RecordID:   j.RecordID,
+		Amount:     d.Amount,
+		AmountUnit: d.Unit,
+		Minutes:    d.Minutes,
+		Wait:       d.Wait,
+		Price:      d.Price,
+		Version:    j.Version,
+	}
 }
 
 // placed writes a day found, or why there is none, onto a job.
@@ -333,8 +379,12 @@ func calendarRows(tx *gorm.DB, in *calendarIn, today time.Time) ([]Job, error) {
 		store.Job
 		SiteName, ZoneName, Product string
 	}
-	q := tx.Table("jobs j").Select("j.*, s.name AS site_name, z.name AS zone_name, p.name AS product").Joins("JOIN sites s ON s.id = j.site_id").
-		Joins("JOIN zones z ON z.id = j.zone_id").Joins("LEFT JOIN products p ON p.id = j.product_id").Where("j.due_on BETWEEN ? AND ?", from, to)
+	q := tx.Table("jobs j").
+		Select("j.*, s.name AS site_name, z.name AS zone_name, p.name AS product").
+		Joins("JOIN sites s ON s.id = j.site_id").
+		Joins("JOIN zones z ON z.id = j.zone_id").
+		Joins("LEFT JOIN products p ON p.id = j.product_id").
+		Where("j.due_on BETWEEN ? AND ?", from, to)
 	if in.SiteID != uuid.Nil {
 		q = q.Where("j.site_id = ?", in.SiteID)
 	}
@@ -381,7 +431,13 @@ type Broken struct {
 }
 
 // siteBoard is the board of a site's booked jobs.
-func (s *Server) siteBoard(ctx context.Context, tx *gorm.DB, job uuid.UUID, today time.Time, hours func(*uuid.UUID) []weather.Day) (*casework.Board, store.Job, error) {
+func (s *Server) siteBoard(
+	ctx context.Context,
+	tx *gorm.DB,
+	job uuid.UUID,
+	today time.Time,
+	hours func(*uuid.UUID) []weather.Day,
+) (*casework.Board, store.Job, error) {
 	var j store.Job
 	if err := tx.First(&j, "id = ?", job).Error; err != nil {
 		return nil, j, err
@@ -505,7 +561,8 @@ type Replanned struct {
 	Seconds float64 `json:"seconds"`
 }
 
-// replan answers POST /jobs/replan: find days anew for everything that is booked and not fixed, by weather, records and rules as they are now.
+// replan answers POST /jobs/replan: find days anew for everything that is booked and not fixed, by weather, records and rules as they
+// are now.
 func (s *Server) replan(ctx context.Context, in *struct {
 	Body struct {
 		SiteID *uuid.UUID `json:"site_id,omitempty"`
@@ -566,7 +623,13 @@ func replanned(tx *gorm.DB, b *casework.Board, list []store.Job, today time.Time
 			}
 		}
 		told.Moved = fmt.Sprintf("moved from %s: %s", j.DueOn.Format("2 Jan"), why)
-		if err := store.Change(tx, &store.Job{}, j.ID, j.Version, map[string]any{"due_on": day, "to_on": j.ToOn, "moved": told.Moved}); err != nil {
+		if err := store.Change(
+			tx,
+			&store.Job{},
+			j.ID,
+			j.Version,
+			map[string]any{"due_on": day, "to_on": j.ToOn, "moved": told.Moved},
+		); err != nil {
 			return err
 		}
 		out.Moved = append(out.Moved, told)

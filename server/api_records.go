@@ -52,7 +52,7 @@ type Record struct {
 	SupervisorID  *uuid.UUID `json:"supervisor_id,omitempty"`
 	JobID         *uuid.UUID `json:"job_id,omitempty"`
 	Target        string     `json:"target,omitempty" maxLength:"60"`
-	Rate          *float64   `json:"rate,omitempty" minimum:"0" maximum:"5000" doc:"product, g/m² or mL/m²; from amount and area when left out"`
+	Rate          *float64   `json:"rate,omitempty" minimum:"0" maximum:"5000" doc:"product, g/m² or mL/m²; from the amount when left out"`
 	Carrier       *float64   `json:"carrier,omitempty" minimum:"0" maximum:"200" doc:"L/100 m²"`
 	Started       string     `json:"started,omitempty" maxLength:"5" doc:"HH:MM by the clock of the lawn"`
 	Ended         string     `json:"ended,omitempty" maxLength:"5"`
@@ -255,29 +255,35 @@ func (s *Server) recordTreatment(ctx context.Context, in *struct {
 		}
 		out.Record = recordOf(row)
 		out.Record.clocks(row, casework.Location(site.Timezone))
-		days := remedy.LookAfter(r.Action)
-		if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
-			return nil
-		}
-		due := row.AppliedOn.AddDate(0, 0, days)
-		if r.FollowUpOn != "" {
-			if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
-				return err
-			}
-			if due.Before(row.AppliedOn) {
-				return invalid("body.follow_up_on", "is before the treatment")
-			}
-		}
-		next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due,
-			Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
-		if err := store.Create(tx, &next, next.ID); err != nil {
-			return err
-		}
-		f := visitOf(next)
-		out.FollowUp = &f
-		return nil
+		return r.follow(tx, v, row, &out)
 	})
 	return answer(out), err
+}
+
+// follow books the follow-up of a treatment where one is asked for.
+func (r Record) follow(tx *gorm.DB, v store.Visit, row store.TreatmentRecord, out *Recorded) error {
+	days := remedy.LookAfter(r.Action)
+	if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+		return nil
+	}
+	due := row.AppliedOn.AddDate(0, 0, days)
+	if r.FollowUpOn != "" {
+		var err error
+		if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
+			return err
+		}
+		if due.Before(row.AppliedOn) {
+			return invalid("body.follow_up_on", "is before the treatment")
+		}
+	}
+	next := store.Visit{ID: *r.FollowUpID, FirmID: row.FirmID, SiteID: v.SiteID, ZoneID: &row.ZoneID, Kind: "follow-up", DueOn: due,
+		Reason: "After: " + remedy.Label(r.Action), PersonID: v.PersonID, FollowsID: &v.ID, Version: 1}
+	if err := store.Create(tx, &next, next.ID); err != nil {
+		return err
+	}
+	f := visitOf(next)
+	out.FollowUp = &f
+	return nil
 }
 
 // listRecords answers GET /zones/{id}/records: all records of a zone, the corrected ones too.

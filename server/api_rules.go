@@ -66,7 +66,13 @@ func (s *Server) keepRule(ctx context.Context, in *struct {
 		if in.Body.Version == 0 {
 			return store.Create(tx, &row, row.ID)
 		}
-		if err := store.Change(tx, &store.LocalRule{}, in.ID, in.Body.Version, map[string]any{"rule": store.JSON(text), "active": in.Body.Active}); err != nil {
+		if err := store.Change(
+			tx,
+			&store.LocalRule{},
+			in.ID,
+			in.Body.Version,
+			map[string]any{"rule": store.JSON(text), "active": in.Body.Active},
+		); err != nil {
 			return err
 		}
 		return tx.First(&row, "id = ?", in.ID).Error
@@ -90,7 +96,7 @@ type LogEntry struct {
 	ID     uuid.UUID `json:"id"`
 	Day    string    `json:"day" format:"date"`
 	Kind   string    `json:"kind" enum:"calibration,blades,oil,wheels,gate,repair,other"`
-	Output *float64  `json:"output,omitempty" minimum:"0.0001" maximum:"100000" doc:"of a calibration: L/100 m² of a sprayer, g/m² of a spreader"`
+	Output *float64  `json:"output,omitempty" minimum:"0.0001" maximum:"100000" doc:"of a calibration: L/100 m², or g/m² of a spreader"`
 	Note   string    `json:"note" maxLength:"500" required:"false"`
 }
 
@@ -103,8 +109,11 @@ func (s *Server) listMachines(ctx context.Context, _ *struct{}) (*body[[]Machine
 			return err
 		}
 		var log []store.MachineLog
-		if err := tx.Raw(`SELECT * FROM (SELECT l.*, row_number() OVER (PARTITION BY machine_id ORDER BY day DESC, recorded_at DESC) AS n FROM machine_log l) x
-			WHERE n <= 10 ORDER BY day DESC, recorded_at DESC`).Scan(&log).Error; err != nil {
+		if err := tx.Raw(`SELECT * FROM (SELECT l.*, row_number() OVER (PARTITION BY machine_id
+			ORDER BY day DESC, recorded_at DESC) AS n FROM machine_log l) x
+			WHERE n <= 10 ORDER BY day DESC, recorded_at DESC`).
+			Scan(&log).
+			Error; err != nil {
 			return err
 		}
 		for _, m := range rows {
@@ -135,7 +144,13 @@ func (s *Server) keepMachine(ctx context.Context, in *struct {
 		if b.Version == 0 {
 			return store.Create(tx, &row, row.ID)
 		}
-		if err := store.Change(tx, &store.Machine{}, in.ID, b.Version, map[string]any{"name": b.Name, "kind": b.Kind, "broken": b.Broken, "note": b.Note}); err != nil {
+		if err := store.Change(
+			tx,
+			&store.Machine{},
+			in.ID,
+			b.Version,
+			map[string]any{"name": b.Name, "kind": b.Kind, "broken": b.Broken, "note": b.Note},
+		); err != nil {
 			return err
 		}
 		return tx.First(&row, "id = ?", in.ID).Error
@@ -162,8 +177,17 @@ func (s *Server) logMachine(ctx context.Context, in *struct {
 	if day.After(today) {
 		return nil, invalid("body.day", "is in the future")
 	}
-	row := store.MachineLog{ID: in.Body.ID, FirmID: who(ctx).Firm, MachineID: in.ID, Day: day, Kind: in.Body.Kind, Output: in.Body.Output, Note: in.Body.Note,
-		PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
+	row := store.MachineLog{
+		ID:         in.Body.ID,
+		FirmID:     who(ctx).Firm,
+		MachineID:  in.ID,
+		Day:        day,
+		Kind:       in.Body.Kind,
+		Output:     in.Body.Output,
+		Note:       in.Body.Note,
+		PersonID:   who(ctx).Person,
+		RecordedAt: s.now().UTC(),
+	}
 	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
 		if err := tx.First(&store.Machine{}, "id = ?", in.ID).Error; err != nil {
 			return err

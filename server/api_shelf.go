@@ -32,10 +32,10 @@ type Product struct {
 
 // Lot is one lot of a product.
 type Lot struct {
-	ID         uuid.UUID `json:"id"`
+	ID         uuid.UUID `json:"id" required:"false"`
 	Lot        string    `json:"lot" minLength:"1" maxLength:"60"`
 	Amount     float64   `json:"amount" exclusiveMinimum:"0" maximum:"1000000000" doc:"received, g or mL"`
-	Left       float64   `json:"left" readOnly:"true"`
+	Left       float64   `json:"left" readOnly:"true" required:"false"`
 	Price      *float64  `json:"price,omitempty" minimum:"0" maximum:"10000000" doc:"of what was received"`
 	ReceivedOn string    `json:"received_on" format:"date"`
 	OpenedOn   *string   `json:"opened_on,omitempty" format:"date"`
@@ -229,15 +229,27 @@ func (s *Server) keepLot(ctx context.Context, in *struct {
 	if err := keyed(in.Lot); err != nil {
 		return nil, err
 	}
-	row := store.ProductLot{ID: in.Lot, FirmID: who(ctx).Firm, ProductID: in.ID, Lot: b.Lot, Amount: b.Amount, Price: b.Price, ReceivedOn: received,
-		OpenedOn: opened, ExpiresOn: expires, WrittenOff: b.WrittenOff, Version: 1}
+	row := store.ProductLot{
+		ID:         in.Lot,
+		FirmID:     who(ctx).Firm,
+		ProductID:  in.ID,
+		Lot:        b.Lot,
+		Amount:     b.Amount,
+		Price:      b.Price,
+		ReceivedOn: received,
+		OpenedOn:   opened,
+		ExpiresOn:  expires,
+		WrittenOff: b.WrittenOff,
+		Version:    1,
+	}
 	var out Product
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		if b.Version == 0 {
 			if err := store.Create(tx, &row, row.ID); err != nil {
 				return err
 			}
-		} else if err := store.Change(tx, &store.ProductLot{}, in.Lot, b.Version, map[string]any{"lot": b.Lot, "amount": b.Amount, "price": b.Price,
+		} else if err := store.Change(tx, &store.ProductLot{}, in.Lot, b.Version, map[string]any{"lot": b.Lot, "amount": b.Amount,
+			"price":       b.Price,
 			"received_on": received, "opened_on": opened, "expires_on": expires, "written_off": b.WrittenOff}); err != nil {
 			return err
 		}
@@ -281,9 +293,12 @@ func (s *Server) glance(ctx context.Context, _ *struct{}) (*body[[]Glance], erro
 		if shelf, err = casework.Shelf(tx, nil); err != nil {
 			return err
 		}
-		return tx.Raw(`SELECT v.id AS visit_id, z.id AS zone_id, s.name AS site_name, z.name AS zone_name FROM visits v JOIN sites s ON s.id = v.site_id
+		return tx.Raw(`SELECT v.id AS visit_id, z.id AS zone_id, s.name AS site_name, z.name AS zone_name FROM visits v
+			JOIN sites s ON s.id = v.site_id
 			JOIN zones z ON z.site_id = s.id AND (v.zone_id IS NULL OR v.zone_id = z.id)
-			WHERE v.closed_on IS NULL AND v.due_on <= ? ORDER BY v.due_on DESC, s.name, z.name LIMIT ?`, today, glanceLawns).Scan(&due).Error
+			WHERE v.closed_on IS NULL AND v.due_on <= ? ORDER BY v.due_on DESC, s.name, z.name LIMIT ?`, today, glanceLawns).
+			Scan(&due).
+			Error
 	})
 	if err != nil {
 		return nil, err

@@ -56,8 +56,27 @@ func routes(p place, person string) map[string]route {
 		"licence_until": "", "unit_system": "", "date_form": "", "active": true, "version": 1}
 	visitBody := map[string]any{"id": id(), "site_id": p.site, "zone_id": p.zone, "kind": "diagnosis", "due_on": "2026-08-24", "reason": "",
 		"version": 1}
+	product, machine, rule := demo.Shelved(0), demo.Shelved(60), demo.Shelved(50)
+	span := "?from=2026-01-01&to=2026-12-31"
+	job := map[string]any{"action": "apply-nitrogen"}
+	ours := map[string]any{"name": "Ours", "kind": "fertilizer", "form": "granule", "analysis": map[string]any{"n": 20}, "uses": []any{map[string]any{"id": "a", "actions": []string{"apply-nitrogen"}, "rate_low": 5, "rate_high": 20}}}
 	return map[string]route{
-		"list-clients": {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
+		"propose-job": {"POST", p.path("/proposal"), job}, "get-zone-jobs": {"GET", p.path("/jobs"), nil}, "get-budget": {"GET", p.path("/budget"), nil},
+		"book-jobs":     {"POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": id(), "action": "apply-nitrogen", "step": 1}}}},
+		"get-mix-sheet": {"GET", p.path("/mix-sheet?action=fungicide-curative"), nil}, "get-sign": {"GET", p.path("/sign?action=fungicide-curative"), nil},
+		"list-jobs": {"GET", "/jobs", nil}, "try-move": {"GET", "/jobs/" + p.job + "/move?day=2026-09-20", nil}, "replan": {"POST", "/jobs/replan", map[string]any{}},
+		"change-job": {"PUT", "/jobs/" + p.job, map[string]any{"state": "dropped", "version": 1}}, "year-plan-csv": {"GET", "/jobs/csv", nil},
+		"year-plan-pdf": {"GET", "/jobs/pdf", nil}, "jobs-calendar": {"GET", "/jobs/ics", nil}, "list-feeds": {"GET", "/feeds", nil},
+		"make-feed": {"POST", "/feeds", map[string]any{"id": id()}}, "withdraw-feed": {"DELETE", "/feeds/" + p.visit, nil},
+		"list-book": {"GET", "/book" + span, nil}, "book-csv": {"GET", "/book/csv" + span, nil}, "book-pdf": {"GET", "/book/pdf" + span, nil},
+		"list-products": {"GET", "/products", nil}, "glance": {"GET", "/shelf/today", nil}, "list-rules": {"GET", "/rules", nil}, "list-machines": {"GET", "/machines", nil},
+		"create-product": {"POST", "/products", map[string]any{"id": id(), "label_id": id(), "active": true, "version": 0, "label": ours}},
+		"change-product": {"PUT", "/products/" + product.String(), map[string]any{"id": product, "label_id": id(), "active": true, "version": 1, "label": ours}},
+		"keep-lot":       {"PUT", "/products/" + product.String() + "/lots/" + id(), map[string]any{"lot": "X", "amount": 10, "received_on": "2026-08-01", "version": 0}},
+		"keep-rule":      {"PUT", "/rules/" + rule.String(), map[string]any{"id": rule, "active": true, "version": 1, "rule": map[string]any{"name": "R", "place": "", "what": "frozen"}}},
+		"keep-machine":   {"PUT", "/machines/" + machine.String(), map[string]any{"id": machine, "name": "M", "kind": "other", "broken": false, "version": 1}},
+		"log-machine":    {"POST", "/machines/" + machine.String() + "/log", map[string]any{"id": id(), "day": "2026-08-20", "kind": "oil"}},
+		"list-clients":   {"GET", "/clients", nil}, "create-client": {"POST", "/clients", clientBody}, "change-client": {"PUT", "/clients/" + p.client, clientBody},
 		"list-sites": {"GET", "/sites", nil}, "create-site": {"POST", "/sites", siteBody}, "change-site": {"PUT", "/sites/" + p.site, siteBody},
 		"get-client": {"GET", "/clients/" + p.client, nil}, "get-site": {"GET", "/sites/" + p.site, nil},
 		"get-site-of-zone": {"GET", "/zones/" + p.zone + "/site", nil},
@@ -98,13 +117,15 @@ func figures(lawn float64) map[string]any {
 
 // harmless are the operations without business rows of a firm.
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
-	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "work-out-nitrogen": true,
+	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "list-bench": true, "work-out": true, "feed-calendar": true,
 	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
 var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
+	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
+	"list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true,
 	"create-person": true, "list-sessions": true, "list-events": true, "end-other-sessions": true, "begin-second-factor": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
@@ -134,7 +155,8 @@ func counts(t *testing.T, w *world) map[string]int64 {
 	out := map[string]int64{}
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "measures",
-			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses"} {
+			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses",
+			"products", "product_labels", "product_lots", "local_rules", "machines", "machine_log", "jobs", "calendar_feeds"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -187,6 +209,12 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]account.Right{
+	"propose-job": account.See, "get-zone-jobs": account.See, "get-budget": account.See, "book-jobs": account.BookVisits, "get-mix-sheet": account.See,
+	"get-sign": account.See, "list-jobs": account.See, "try-move": account.See, "replan": account.BookVisits, "change-job": account.BookVisits,
+	"year-plan-csv": account.See, "year-plan-pdf": account.See, "jobs-calendar": account.See, "list-feeds": account.See, "make-feed": account.See,
+	"withdraw-feed": account.See, "list-book": account.See, "book-csv": account.See, "book-pdf": account.See, "list-products": account.See, "glance": account.See,
+	"list-rules": account.See, "list-machines": account.See, "create-product": account.KeepShelf, "change-product": account.KeepShelf, "keep-lot": account.KeepShelf,
+	"keep-rule": account.KeepShelf, "keep-machine": account.KeepShelf, "log-machine": account.RecordTreatment,
 	"get-zone-sky": account.See, "get-zone-watering": account.See, "export-readings": account.See, "import-readings": account.AnswerChecks,
 	"set-watering-days": account.BookVisits, "note-notices": account.BookVisits, "list-notices": account.See, "ask-watch": account.BookVisits,
 	"get-sky": account.See, "get-watering": account.See, "export-weather": account.See, "import-weather": account.AnswerChecks,
@@ -210,10 +238,10 @@ var needs = map[string]account.Right{
 
 // expected is the matrix written out once more, so that a slip in the program's table is seen.
 var expected = map[string]string{
-	"office":     "see book-visits keep-sites",
+	"office":     "see book-visits keep-sites keep-shelf",
 	"technician": "see answer-checks record-treatment book-visits",
-	"applicator": "see answer-checks record-treatment record-pesticide book-visits keep-sites",
-	"owner":      "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-people keep-firm see-log",
+	"applicator": "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-shelf",
+	"owner":      "see answer-checks record-treatment record-pesticide book-visits keep-sites keep-shelf keep-people keep-firm see-log",
 }
 
 func TestRolesByActions(t *testing.T) {

@@ -146,7 +146,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client, sample string }
+type place struct{ site, zone, visit, client, sample, job string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -160,7 +160,7 @@ func (c *client) place(name string) place {
 		}
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
-				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), ""}
+				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", id()}
 			}
 		}
 	}
@@ -174,6 +174,8 @@ func (c *client) sampled(p place) place {
 	p.sample = id()
 	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": p.sample, "zone_id": p.zone, "kind": "soil", "cores": 14,
 		"depth_mm": 90, "note": ""}, nil)
+	p.job = id()
+	c.must(200, "POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": p.job, "action": "insecticide-preventive", "step": 1}}}, nil)
 	return p
 }
 

@@ -297,17 +297,24 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		statements = append(statements, "ALTER FUNCTION "+door+" OWNER TO "+quoted(keeper))
 	}
 	all := strings.Join(doors, ", ")
-	statements = append(statements,
+	statements = append(
+		statements,
 		"REVOKE CREATE ON SCHEMA public FROM "+quoted(keeper),
 		"REVOKE EXECUTE ON FUNCTION "+all+" FROM PUBLIC",
 		"GRANT EXECUTE ON FUNCTION "+all+" TO "+quoted(role),
 		"GRANT USAGE ON SCHEMA public TO "+quoted(role),
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
-		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, product_labels, machine_log FROM "+quoted(role),
-		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines FROM "+quoted(role),
+		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, "+
+			"product_labels, machine_log FROM "+quoted(
+			role,
+		),
+		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines FROM "+quoted(
+			role,
+		),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",
-		"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role))
+		"GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO "+quoted(role),
+	)
 	// requests have deadlines of their own; these hold whatever else goes wrong
 	for setting, value := range map[string]string{"statement_timeout": "120s", "lock_timeout": "30s",
 		"idle_in_transaction_session_timeout": "120s"} {

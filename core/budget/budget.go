@@ -192,7 +192,12 @@ func (b *Budget) law(in Input) {
 				id = "p"
 			}
 		}
-		b.add(in, Row{ID: id, By: "law", Rule: r.Name, Most: r.Amount, From: yearStart(r.Year, in.Today, in.Latitude)}, r.Year == "rolling", nutrient(id))
+		b.add(
+			in,
+			Row{ID: id, By: "law", Rule: r.Name, Most: r.Amount, From: yearStart(r.Year, in.Today, in.Latitude)},
+			r.Year == "rolling",
+			nutrient(id),
+		)
 	}
 }
 

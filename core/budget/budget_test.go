@@ -68,7 +68,11 @@ func TestTheSeasonOfTheSouth(t *testing.T) {
 
 func TestTestsAndLabelsSetTheMost(t *testing.T) {
 	low, enough := 11.0, 60.0
-	given := budget.Given{Day: day("2026-05-01"), Nutrients: map[string]float64{"p": 1, "k": 2, "fe": .2}, Actives: map[string]float64{"azoxystrobin": .1, "mecoprop-P": .03}}
+	given := budget.Given{
+		Day:       day("2026-05-01"),
+		Nutrients: map[string]float64{"p": 1, "k": 2, "fe": .2},
+		Actives:   map[string]float64{"azoxystrobin": .1, "mecoprop-P": .03},
+	}
 	b := budget.Of(budget.Input{Today: day("2026-08-24"), Latitude: 40, Soil: warm, SoilP: &low, SoilK: &enough, Past: []budget.Given{given},
 		Labels: map[string]float64{"azoxystrobin": .15}})
 	require.InDelta(t, 1.5, row(b, "p", "test").Most, 1e-12)
@@ -77,7 +81,11 @@ func TestTestsAndLabelsSetTheMost(t *testing.T) {
 	require.InDelta(t, .05, row(b, "azoxystrobin", "label").Left, 1e-12)
 	require.True(t, math.IsNaN(row(b, "mecoprop-P", "label").Most))
 	require.InDelta(t, .2, row(b, "fe", "grass").Given, 1e-12)
-	require.True(t, math.IsNaN(row(budget.Of(budget.Input{Today: day("2026-08-24"), Soil: warm}), "p", "test").Most), "without a test nobody knows")
+	require.True(
+		t,
+		math.IsNaN(row(budget.Of(budget.Input{Today: day("2026-08-24"), Soil: warm}), "p", "test").Most),
+		"without a test nobody knows",
+	)
 }
 
 func TestWhatIsStillToCome(t *testing.T) {
@@ -93,6 +101,13 @@ func TestWhatIsStillToCome(t *testing.T) {
 	coat := n("2026-08-14", 4)
 	coat.Release, coat.Days, coat.Slow = "polymer", 80, 100
 	require.InDelta(t, 4*math.Exp(-10.0/50), of(coat).Coming, 1e-9)
-	cold := budget.Of(budget.Input{Today: day("2026-08-24"), Latitude: 40, Past: []budget.Given{n("2026-08-14", 4)}, Soil: func(time.Time) (float64, bool) { return 15, true }})
+	cold := budget.Of(
+		budget.Input{
+			Today:    day("2026-08-24"),
+			Latitude: 40,
+			Past:     []budget.Given{n("2026-08-14", 4)},
+			Soil:     func(time.Time) (float64, bool) { return 15, true },
+		},
+	)
 	require.InDelta(t, 4*math.Exp(-.5), cold.Coming, 1e-9, "at 15 °C it goes half as fast")
 }

@@ -24,16 +24,55 @@ func f(x float64) *float64 { return &x }
 
 // spray is a fungicide job on tall fescue with nothing against it, at eight in the morning of 20 May.
 func spray() clearance.Job {
-	l := &label.Label{Name: "Vellum 250", Kind: "fungicide", Form: "sc", Liquid: true, ReentryHours: 4,
-		Places:  []label.Registration{{Place: "US-PA", From: "2020-01-01", Until: "2027-12-31"}},
-		Actives: []label.Active{{Name: "azoxystrobin", Group: "11", Content: 250, SeasonMax: .15}},
-		Uses: []label.Use{{ID: "turf", Actions: []string{"fungicide-curative"}, NotGrasses: []string{"st-augustinegrass"}, Targets: []string{"brown-patch", "dollar-spot"},
-			RateLow: .08, RateHigh: .13, CarrierLow: 4, CarrierHigh: 12, IntervalDays: 14, MostASeason: 3, SeasonMax: .5, AirLow: f(8), AirHigh: f(30), SoilHigh: f(32), SoilLow: f(5), RainfastHours: 4,
-			BufferM: 5, SeedlingMows: 3, SeedlingDays: 28, SeedAfterDays: 10, MowBeforeDays: 1, GreenUpPercent: 50}}}
-	j := clearance.Job{Action: "fungicide-curative", At: at("2026-05-20 08"), Product: l, ProductKey: "vellum", Use: &l.Uses[0], Target: "brown-patch", Rate: .1, Carrier: 8,
-		TreatedM2: 400, Left: f(1000),
-		Person: &clearance.Person{Name: "Rufus", Applicator: true, LicenceUntil: on("2027-03-01")},
-		Lawn:   clearance.Lawn{Place: "US-PA", Latitude: 40, Grasses: []string{"tall-fescue"}, AreaM2: 400, WaterM: f(40), SoilC: f(17)}}
+	l := &label.Label{
+		Name:         "Vellum 250",
+		Kind:         "fungicide",
+		Form:         "sc",
+		Liquid:       true,
+		ReentryHours: 4,
+		Places:       []label.Registration{{Place: "US-PA", From: "2020-01-01", Until: "2027-12-31"}},
+		Actives:      []label.Active{{Name: "azoxystrobin", Group: "11", Content: 250, SeasonMax: .15}},
+		Uses: []label.Use{
+			{
+				ID:             "turf",
+				Actions:        []string{"fungicide-curative"},
+				NotGrasses:     []string{"st-augustinegrass"},
+				Targets:        []string{"brown-patch", "dollar-spot"},
+				RateLow:        .08,
+				RateHigh:       .13,
+				CarrierLow:     4,
+				CarrierHigh:    12,
+				IntervalDays:   14,
+				MostASeason:    3,
+				SeasonMax:      .5,
+				AirLow:         f(8),
+				AirHigh:        f(30),
+				SoilHigh:       f(32),
+				SoilLow:        f(5),
+				RainfastHours:  4,
+				BufferM:        5,
+				SeedlingMows:   3,
+				SeedlingDays:   28,
+				SeedAfterDays:  10,
+				MowBeforeDays:  1,
+				GreenUpPercent: 50,
+			},
+		},
+	}
+	j := clearance.Job{
+		Action:     "fungicide-curative",
+		At:         at("2026-05-20 08"),
+		Product:    l,
+		ProductKey: "vellum",
+		Use:        &l.Uses[0],
+		Target:     "brown-patch",
+		Rate:       .1,
+		Carrier:    8,
+		TreatedM2:  400,
+		Left:       f(1000),
+		Person:     &clearance.Person{Name: "Rufus", Applicator: true, LicenceUntil: on("2027-03-01")},
+		Lawn:       clearance.Lawn{Place: "US-PA", Latitude: 40, Grasses: []string{"tall-fescue"}, AreaM2: 400, WaterM: f(40), SoilC: f(17)},
+	}
 	for i := range 48 {
 		j.Hours = append(j.Hours, clearance.Hour{At: j.At.Add(time.Duration(i) * time.Hour), Wind: f(2.5), Air: f(18), Rain: f(0), RH: f(60)})
 	}
@@ -42,10 +81,18 @@ func spray() clearance.Job {
 
 // feed is a feeding of 3 g N/m² with nothing against it.
 func feed() clearance.Job {
-	l := &label.Label{Name: "Meadowset 20-0-8", Kind: "fertilizer", Form: "granule", Analysis: map[string]float64{"n": 20, "k2o": 8}, SlowShare: 50,
-		Uses: []label.Use{{ID: "turf", Actions: []string{"apply-nitrogen"}, RateLow: 5, RateHigh: 25}}}
+	l := &label.Label{
+		Name:      "Meadowset 20-0-8",
+		Kind:      "fertilizer",
+		Form:      "granule",
+		Analysis:  map[string]float64{"n": 20, "k2o": 8},
+		SlowShare: 50,
+		Uses:      []label.Use{{ID: "turf", Actions: []string{"apply-nitrogen"}, RateLow: 5, RateHigh: 25}},
+	}
 	j := spray()
-	j.Action, j.Product, j.ProductKey, j.Use, j.Target, j.Rate, j.Carrier, j.Left = "apply-nitrogen", l, "meadowset", &l.Uses[0], "", 15, 0, f(50_000)
+	j.Action, j.Product, j.ProductKey, j.Use, j.Target, j.Rate, j.Carrier, j.Left = "apply-nitrogen", l, "meadowset", &l.Uses[0], "", 15, 0, f(
+		50_000,
+	)
 	return j
 }
 
@@ -73,13 +120,41 @@ var stopped = []struct {
 		j.Product.Restricted, j.Supervisor, j.Person = true, j.Person, &clearance.Person{Name: "Tess"}
 	}},
 	{"not registered in the place", spray, "law-registration", clearance.Law, "", func(j *clearance.Job) { j.Lawn.Place = "US-NY" }},
-	{"registration has ended", spray, "law-registration", clearance.Law, "", func(j *clearance.Job) { j.Product.Places[0].Until = "2026-05-19" }},
-	{"registration not begun", spray, "law-registration", clearance.Law, "", func(j *clearance.Job) { j.Product.Places[0].From = "2026-06-01" }},
+	{
+		"registration has ended",
+		spray,
+		"law-registration",
+		clearance.Law,
+		"",
+		func(j *clearance.Job) { j.Product.Places[0].Until = "2026-05-19" },
+	},
+	{
+		"registration not begun",
+		spray,
+		"law-registration",
+		clearance.Law,
+		"",
+		func(j *clearance.Job) { j.Product.Places[0].From = "2026-06-01" },
+	},
 	{"label not for home lawns", spray, "label-site", clearance.Label, "", func(j *clearance.Job) { j.Product.Sites = []string{"golf"} }},
 	{"no such use", spray, "label-use", clearance.Label, "", func(j *clearance.Job) { j.Use = nil }},
 	{"grass excluded", spray, "label-grass", clearance.Label, "", func(j *clearance.Job) { j.Lawn.Grasses = []string{"st-augustinegrass"} }},
-	{"second grass of a mix excluded", spray, "label-grass", clearance.Label, "", func(j *clearance.Job) { j.Lawn.Grasses = append(j.Lawn.Grasses, "st-augustinegrass") }},
-	{"grass not among the named", spray, "label-grass", clearance.Label, "", func(j *clearance.Job) { j.Use.Grasses = []string{"creeping-bentgrass"} }},
+	{
+		"second grass of a mix excluded",
+		spray,
+		"label-grass",
+		clearance.Label,
+		"",
+		func(j *clearance.Job) { j.Lawn.Grasses = append(j.Lawn.Grasses, "st-augustinegrass") },
+	},
+	{
+		"grass not among the named",
+		spray,
+		"label-grass",
+		clearance.Label,
+		"",
+		func(j *clearance.Job) { j.Use.Grasses = []string{"creeping-bentgrass"} },
+	},
 	{"target not on the label", spray, "label-target", clearance.Label, "", func(j *clearance.Job) { j.Target = "rust" }},
 	{"over the rate", spray, "label-rate", clearance.Label, "", func(j *clearance.Job) { j.Rate = .135 }},
 	{"under the rate", spray, "label-rate-low", clearance.Label, "", func(j *clearance.Job) { j.Rate = .07 }},
@@ -96,7 +171,10 @@ var stopped = []struct {
 		}
 	}},
 	{"product of the season", spray, "label-season", clearance.Label, "2027-01-01 00", func(j *clearance.Job) {
-		j.History = []clearance.Applied{{Day: at("2026-03-01 00"), Product: "vellum", Rate: .25}, {Day: at("2026-04-01 00"), Product: "vellum", Rate: .2}}
+		j.History = []clearance.Applied{
+			{Day: at("2026-03-01 00"), Product: "vellum", Rate: .25},
+			{Day: at("2026-04-01 00"), Product: "vellum", Rate: .2},
+		}
 	}},
 	{"active of the season, from another product", spray, "label-active", clearance.Label, "2027-01-01 00", func(j *clearance.Job) {
 		j.History = []clearance.Applied{{Day: at("2026-03-01 00"), Product: "other", Actives: map[string]float64{"azoxystrobin": .13}}}
@@ -106,7 +184,9 @@ var stopped = []struct {
 		j.History = []clearance.Applied{{Day: at("2025-08-01 00"), Product: "other", Actives: map[string]float64{"azoxystrobin": .13}}}
 	}},
 	{"same group again", spray, "resistance", clearance.Agronomy, "", func(j *clearance.Job) {
-		j.History = []clearance.Applied{{Day: at("2026-04-20 00"), Product: "other", Kind: "fungicide", Target: "brown-patch", Groups: []string{"11"}}}
+		j.History = []clearance.Applied{
+			{Day: at("2026-04-20 00"), Product: "other", Kind: "fungicide", Target: "brown-patch", Groups: []string{"11"}},
+		}
 	}},
 	{"windy", spray, "label-wind", clearance.Label, "2026-05-20 11", func(j *clearance.Job) {
 		j.Hours[0].Wind, j.Hours[1].Wind, j.Hours[2].Wind = f(5), f(6), f(1)
@@ -118,12 +198,47 @@ var stopped = []struct {
 	{"rain before it is fast", spray, "label-rainfast", clearance.Label, "2026-05-20 12", func(j *clearance.Job) { j.Hours[3].Rain = f(2) }},
 	{"soil too warm", spray, "label-soil", clearance.Label, "", func(j *clearance.Job) { j.Lawn.SoilC = f(33) }},
 	{"soil too cold", spray, "label-soil", clearance.Label, "", func(j *clearance.Job) { j.Lawn.SoilC = f(4) }},
-	{"seedlings not mown often enough", spray, "label-seedling", clearance.Label, "", func(j *clearance.Job) { j.Lawn.SeedUp, j.Lawn.Mowings = on("2026-04-01"), 2 }},
-	{"seedlings too young", spray, "label-seedling", clearance.Label, "2026-05-29 00", func(j *clearance.Job) { j.Lawn.SeedUp, j.Lawn.Mowings = on("2026-05-01"), 4 }},
-	{"seed is planned", spray, "label-seed-planned", clearance.Label, "2026-06-08 00", func(j *clearance.Job) { j.Lawn.SeedPlanned = on("2026-05-29") }},
+	{
+		"seedlings not mown often enough",
+		spray,
+		"label-seedling",
+		clearance.Label,
+		"",
+		func(j *clearance.Job) { j.Lawn.SeedUp, j.Lawn.Mowings = on("2026-04-01"), 2 },
+	},
+	{
+		"seedlings too young",
+		spray,
+		"label-seedling",
+		clearance.Label,
+		"2026-05-29 00",
+		func(j *clearance.Job) { j.Lawn.SeedUp, j.Lawn.Mowings = on("2026-05-01"), 4 },
+	},
+	{
+		"seed is planned",
+		spray,
+		"label-seed-planned",
+		clearance.Label,
+		"2026-06-08 00",
+		func(j *clearance.Job) { j.Lawn.SeedPlanned = on("2026-05-29") },
+	},
 	{"just mown", spray, "label-mown", clearance.Label, "2026-05-21 00", func(j *clearance.Job) { j.Lawn.MownOn = on("2026-05-20") }},
-	{"half green", spray, "label-green-up", clearance.Label, "", func(j *clearance.Job) { j.Lawn.Grasses, j.Lawn.GreenUp = []string{"zoysiagrass"}, f(30) }},
-	{"still closed", spray, "label-reentry", clearance.Label, "2026-05-20 12", func(j *clearance.Job) { t := at("2026-05-20 12"); j.Lawn.KeptOffUntil = &t }},
+	{
+		"half green",
+		spray,
+		"label-green-up",
+		clearance.Label,
+		"",
+		func(j *clearance.Job) { j.Lawn.Grasses, j.Lawn.GreenUp = []string{"zoysiagrass"}, f(30) },
+	},
+	{
+		"still closed",
+		spray,
+		"label-reentry",
+		clearance.Label,
+		"2026-05-20 12",
+		func(j *clearance.Job) { t := at("2026-05-20 12"); j.Lawn.KeptOffUntil = &t },
+	},
 	{"the client's wish", spray, "policy-no-pesticides", clearance.Policy, "", func(j *clearance.Job) { j.Lawn.NoPesticides = true }},
 	{"the plan", spray, "plan-wilt", clearance.Agronomy, "", func(j *clearance.Job) {
 		j.Gate = &clearance.Gate{ID: "wilt", Kind: clearance.Agronomy, Reason: "wilted"}
@@ -131,13 +246,41 @@ var stopped = []struct {
 	{"not enough", spray, "stock", clearance.NotPossible, "", func(j *clearance.Job) { j.Left = f(39) }},
 	{"lot too old", spray, "lot", clearance.NotPossible, "", func(j *clearance.Job) { j.LotExpires = on("2026-05-19") }},
 	{"no machine", spray, "machine", clearance.NotPossible, "", func(j *clearance.Job) { j.NeedsTool = true }},
-	{"machine broken", spray, "machine", clearance.NotPossible, "", func(j *clearance.Job) { j.Machine = &clearance.Machine{Name: "Boom", Broken: true} }},
+	{
+		"machine broken",
+		spray,
+		"machine",
+		clearance.NotPossible,
+		"",
+		func(j *clearance.Job) { j.Machine = &clearance.Machine{Name: "Boom", Broken: true} },
+	},
 	{"not calibrated", spray, "calibration", clearance.NotPossible, "", func(j *clearance.Job) {
 		j.Machine = &clearance.Machine{Name: "Boom", CalibratedOn: on("2025-05-01")}
 	}},
-	{"black-out", feed, "law-blackout", clearance.Law, "2026-10-01 00", rule(clearance.Rule{Name: "Bay rule", What: "blackout", Covers: []string{"fertilizer"}, From: "05-15", To: "09-30"})},
-	{"black-out over the new year", feed, "law-blackout", clearance.Law, "2026-05-21 00", rule(clearance.Rule{Name: "Winter", What: "blackout", Covers: []string{"nitrogen"}, From: "12-01", To: "05-20"})},
-	{"nitrogen at once", feed, "law-at-once-nitrogen", clearance.Law, "", rule(clearance.Rule{Name: "N", What: "most-at-once", Covers: []string{"nitrogen"}, Amount: 2.5})},
+	{
+		"black-out",
+		feed,
+		"law-blackout",
+		clearance.Law,
+		"2026-10-01 00",
+		rule(clearance.Rule{Name: "Bay rule", What: "blackout", Covers: []string{"fertilizer"}, From: "05-15", To: "09-30"}),
+	},
+	{
+		"black-out over the new year",
+		feed,
+		"law-blackout",
+		clearance.Law,
+		"2026-05-21 00",
+		rule(clearance.Rule{Name: "Winter", What: "blackout", Covers: []string{"nitrogen"}, From: "12-01", To: "05-20"}),
+	},
+	{
+		"nitrogen at once",
+		feed,
+		"law-at-once-nitrogen",
+		clearance.Law,
+		"",
+		rule(clearance.Rule{Name: "N", What: "most-at-once", Covers: []string{"nitrogen"}, Amount: 2.5}),
+	},
 	{"nitrogen of the calendar year", feed, "law-a-year-nitrogen", clearance.Law, "2027-01-01 00", func(j *clearance.Job) {
 		j.History = []clearance.Applied{{Day: at("2026-02-01 00"), N: 5}, {Day: at("2025-12-01 00"), N: 50}}
 		rule(clearance.Rule{Name: "N", What: "most-a-year", Covers: []string{"nitrogen"}, Amount: 7, Year: "calendar"})(j)
@@ -155,7 +298,14 @@ var stopped = []struct {
 		j.Product.Analysis["p2o5"], j.Lawn.PTested = 5, &no
 		rule(clearance.Rule{Name: "P", What: "phosphorus-test"})(j)
 	}},
-	{"neighbours not told", spray, "law-notice", clearance.Law, "", rule(clearance.Rule{Name: "Notice", What: "notice", Covers: []string{"pesticide"}, Amount: 48})},
+	{
+		"neighbours not told",
+		spray,
+		"law-notice",
+		clearance.Law,
+		"",
+		rule(clearance.Rule{Name: "Notice", What: "notice", Covers: []string{"pesticide"}, Amount: 48}),
+	},
 	{"neighbours told too late", spray, "law-notice", clearance.Law, "2026-05-21 08", func(j *clearance.Job) {
 		t := at("2026-05-19 08")
 		j.Notified = &t
@@ -169,13 +319,34 @@ var stopped = []struct {
 		j.Hours[10].Rain = f(20)
 		rule(clearance.Rule{Name: "Rain", What: "rain", Covers: []string{"fertilizer"}, Amount: 12})(j)
 	}},
-	{"wind of the law", spray, "law-wind", clearance.Law, "", rule(clearance.Rule{Name: "Wind", What: "wind", Covers: []string{"pesticide"}, Amount: 2})},
+	{
+		"wind of the law",
+		spray,
+		"law-wind",
+		clearance.Law,
+		"",
+		rule(clearance.Rule{Name: "Wind", What: "wind", Covers: []string{"pesticide"}, Amount: 2}),
+	},
 	{"frozen ground", feed, "law-frozen", clearance.Law, "", func(j *clearance.Job) {
 		j.Lawn.Frozen = true
 		rule(clearance.Rule{Name: "Frost", What: "frozen", Covers: []string{"fertilizer"}})(j)
 	}},
-	{"watering day", water, "law-watering", clearance.Law, "2026-05-21 00", rule(clearance.Rule{Name: "Odd", What: "watering-days", Days: []string{"thu", "sun"}})},
-	{"watering hour", water, "law-watering", clearance.Law, "2026-05-20 20", rule(clearance.Rule{Name: "Cool hours", What: "watering-days", Hours: []int{20, 6}})},
+	{
+		"watering day",
+		water,
+		"law-watering",
+		clearance.Law,
+		"2026-05-21 00",
+		rule(clearance.Rule{Name: "Odd", What: "watering-days", Days: []string{"thu", "sun"}}),
+	},
+	{
+		"watering hour",
+		water,
+		"law-watering",
+		clearance.Law,
+		"2026-05-20 20",
+		rule(clearance.Rule{Name: "Cool hours", What: "watering-days", Hours: []int{20, 6}}),
+	},
 	{"not located", tines, "law-locate", clearance.Law, "", func(j *clearance.Job) { j.Lawn.LocatedOn = nil }},
 	{"located too long ago", tines, "law-locate", clearance.Law, "", func(j *clearance.Job) { j.Lawn.LocatedOn = on("2026-05-01") }},
 	{"located too long ago by the law", tines, "law-locate", clearance.Law, "", func(j *clearance.Job) {
@@ -190,12 +361,23 @@ var stopped = []struct {
 func rule(r clearance.Rule) change { return func(j *clearance.Job) { j.Rules = append(j.Rules, r) } }
 
 func water() clearance.Job {
-	return clearance.Job{Action: "water-deep", At: at("2026-05-20 08"), Water: true, Lawn: clearance.Lawn{Place: "US-PA", Latitude: 40, Grasses: []string{"tall-fescue"}}}
+	return clearance.Job{
+		Action: "water-deep",
+		At:     at("2026-05-20 08"),
+		Water:  true,
+		Lawn:   clearance.Lawn{Place: "US-PA", Latitude: 40, Grasses: []string{"tall-fescue"}},
+	}
 }
 
 func tines() clearance.Job {
-	return clearance.Job{Action: "core-aerate", At: at("2026-05-20 08"), Ground: true, Machine: &clearance.Machine{Name: "Corer"}, NeedsTool: true,
-		Lawn: clearance.Lawn{LocatedOn: on("2026-05-12"), Grasses: []string{"tall-fescue"}}}
+	return clearance.Job{
+		Action:    "core-aerate",
+		At:        at("2026-05-20 08"),
+		Ground:    true,
+		Machine:   &clearance.Machine{Name: "Corer"},
+		NeedsTool: true,
+		Lawn:      clearance.Lawn{LocatedOn: on("2026-05-12"), Grasses: []string{"tall-fescue"}},
+	}
 }
 
 func seed() clearance.Job {

@@ -154,8 +154,18 @@ func Of(p remedy.Plan, l Lawn) []Job {
 			area = l.AreaM2
 		}
 		n, every := w.stepsOf(l)
-		job := Job{Action: a.ID, Steps: n, From: from, To: to, Want: from, Minutes: Minutes(a.ID, area), Wait: w.loses * area * l.Worth, NGM2: a.NGM2,
-			Price: a.Price, Rank: a.Order}
+		job := Job{
+			Action:  a.ID,
+			Steps:   n,
+			From:    from,
+			To:      to,
+			Want:    from,
+			Minutes: Minutes(a.ID, area),
+			Wait:    w.loses * area * l.Worth,
+			NGM2:    a.NGM2,
+			Price:   a.Price,
+			Rank:    a.Order,
+		}
 		if len(a.Reasons) > 0 {
 			job.Reason = a.Reasons[0]
 		}

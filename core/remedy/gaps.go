@@ -108,9 +108,25 @@ func kindOf(action string) string {
 }
 
 // partial are the actions that treat the damaged part alone; the others treat the zone.
-var partial = map[string]bool{"flush-spot-with-water": true, "spot-water": true, "syringe-midday": true, "apply-wetting-agent": true, "press-and-water": true,
-	"replace-soil": true, "rake-out-moss": true, "moss-control": true, "overseed": true, "slit-seed": true, "plug-or-sprig": true, "resod": true,
-	"off-type-removal": true, "herbicide-spot": true, "hand-weed": true, "leach-salts": true, "level-surface": true}
+var partial = map[string]bool{
+	"flush-spot-with-water": true,
+	"spot-water":            true,
+	"syringe-midday":        true,
+	"apply-wetting-agent":   true,
+	"press-and-water":       true,
+	"replace-soil":          true,
+	"rake-out-moss":         true,
+	"moss-control":          true,
+	"overseed":              true,
+	"slit-seed":             true,
+	"plug-or-sprig":         true,
+	"resod":                 true,
+	"off-type-removal":      true,
+	"herbicide-spot":        true,
+	"hand-weed":             true,
+	"leach-salts":           true,
+	"level-surface":         true,
+}
 
 // Partial reports whether an action treats the damaged part alone.
 func Partial(action string) bool { return partial[action] }

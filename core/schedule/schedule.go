@@ -106,8 +106,15 @@ func (p *planner) next(n int) int {
 // Arrange finds a day for every job that has one.
 func Arrange(jobs []Job, opt Options) []Placed {
 	opt.Days = min(max(opt.Days, 1), 730)
-	p := &planner{opt: opt, jobs: jobs, day: make([]int, len(jobs)), used: make([]float64, opt.Days), zones: map[string][]int{}, at: map[string]int{},
-		rng: opt.Seed*2862933555777941757 + 3037000493}
+	p := &planner{
+		opt:   opt,
+		jobs:  jobs,
+		day:   make([]int, len(jobs)),
+		used:  make([]float64, opt.Days),
+		zones: map[string][]int{},
+		at:    map[string]int{},
+		rng:   opt.Seed*2862933555777941757 + 3037000493,
+	}
 	for i := range jobs {
 		p.day[i] = -1
 		p.zones[jobs[i].Zone] = append(p.zones[jobs[i].Zone], i)
@@ -397,7 +404,14 @@ type Move struct {
 // Moving says what a day breaks for a job among jobs that stand where they are.
 func Moving(jobs []Job, id string, day int, opt Options) []Move {
 	opt.Days = min(max(opt.Days, 1), 730)
-	p := &planner{opt: opt, jobs: jobs, day: make([]int, len(jobs)), used: make([]float64, opt.Days), zones: map[string][]int{}, at: map[string]int{}}
+	p := &planner{
+		opt:   opt,
+		jobs:  jobs,
+		day:   make([]int, len(jobs)),
+		used:  make([]float64, opt.Days),
+		zones: map[string][]int{},
+		at:    map[string]int{},
+	}
 	for i := range jobs {
 		p.day[i] = -1
 		p.zones[jobs[i].Zone] = append(p.zones[jobs[i].Zone], i)

@@ -68,7 +68,8 @@ var above = map[string]string{
 	"hodos/account":  "store",
 	"hodos/casework": "core/ exchange/ store",
 	"hodos/night":    "account casework core/ store",
-	"hodos/server":   "account casework core/ exchange/ internal/build night store",
+	"hodos/server":   "account casework core/ exchange/ internal/build night paper store",
+	"hodos/paper":    "nothing",
 	"hodos/terminal": "core/ exchange/casefile",
 	"hodos/standin":  "account core/ exchange/",
 }

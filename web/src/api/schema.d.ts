@@ -44,6 +44,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The applications of a period
+         * @description Needs the right see.
+         */
+        get: operations["list-book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/book/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The book of applications as a file
+         * @description Needs the right see.
+         */
+        get: operations["book-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/book/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The book of applications on paper
+         * @description Needs the right see.
+         */
+        get: operations["book-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/causes": {
         parameters: {
             query?: never;
@@ -249,6 +309,67 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The secret addresses that one has made for a calendar
+         * @description Needs the right see.
+         */
+        get: operations["list-feeds"];
+        put?: never;
+        /**
+         * A secret address for a calendar; it is told once
+         * @description Needs the right see.
+         */
+        post: operations["make-feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/feeds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw a secret address
+         * @description Needs the right see.
+         */
+        delete: operations["withdraw-feed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/feeds/{token}/jobs.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calendar for whoever has the secret address */
+        get: operations["feed-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/firm": {
         parameters: {
             query?: never;
@@ -267,6 +388,206 @@ export interface paths {
          */
         put: operations["change-firm"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The calendar of the firm or of a site
+         * @description Needs the right see.
+         */
+        get: operations["list-jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The year plan as a file
+         * @description Needs the right see.
+         */
+        get: operations["year-plan-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The calendar as an iCalendar file
+         * @description Needs the right see.
+         */
+        get: operations["jobs-calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The year plan on paper
+         * @description Needs the right see.
+         */
+        get: operations["year-plan-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/replan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find days anew for what is booked and not fixed
+         * @description Needs the right book-visits.
+         */
+        post: operations["replan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put a job on another day, drop it or take it up again
+         * @description Needs the right book-visits.
+         */
+        put: operations["change-job"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What putting a job on another day would break
+         * @description Needs the right see.
+         */
+        get: operations["try-move"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/machines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's machines with their logs
+         * @description Needs the right see.
+         */
+        get: operations["list-machines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/machines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * A new machine, or a change to one
+         * @description Needs the right keep-shelf.
+         */
+        put: operations["keep-machine"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/machines/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What was done to a machine
+         * @description Needs the right record-treatment.
+         */
+        post: operations["log-machine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -615,6 +936,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is on the shelf
+         * @description Needs the right see.
+         */
+        get: operations["list-products"];
+        put?: never;
+        /**
+         * Put a product on the shelf with its label
+         * @description Needs the right keep-shelf.
+         */
+        post: operations["create-product"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/products/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Another version of a product's label, or off the shelf
+         * @description Needs the right keep-shelf.
+         */
+        put: operations["change-product"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/products/{id}/lots/{lot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Receive, open, write off or correct a lot
+         * @description Needs the right keep-shelf.
+         */
+        put: operations["keep-lot"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's local rules
+         * @description Needs the right see.
+         */
+        get: operations["list-rules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rules/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Enter a local rule, change it or put it out of force
+         * @description Needs the right keep-shelf.
+         */
+        put: operations["keep-rule"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/samples": {
         parameters: {
             query?: never;
@@ -669,6 +1094,26 @@ export interface paths {
          * @description Needs the right answer-checks.
          */
         post: operations["take-result"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/shelf/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What each product may still do today, on which lawns, and what stops it
+         * @description Needs the right see.
+         */
+        get: operations["glance"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1069,6 +1514,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/zones/{zone}/budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The year's budget of a zone
+         * @description Needs the right see.
+         */
+        get: operations["get-budget"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits/{id}/zones/{zone}/case": {
         parameters: {
             query?: never;
@@ -1109,6 +1574,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/zones/{zone}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The plan of a zone as jobs with dates, and what is booked
+         * @description Needs the right see.
+         */
+        get: operations["get-zone-jobs"];
+        put?: never;
+        /**
+         * Book jobs of the plan on the days that were found
+         * @description Needs the right book-visits.
+         */
+        post: operations["book-jobs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/zones/{zone}/mix-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Product, water and fills for the tailgate, on paper
+         * @description Needs the right see.
+         */
+        get: operations["get-mix-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/zones/{zone}/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How a job would be done, everything known filled in, and what stands against it
+         * @description Needs the right see.
+         */
+        post: operations["propose-job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits/{id}/zones/{zone}/scales": {
         parameters: {
             query?: never;
@@ -1121,6 +1650,26 @@ export interface paths {
          * @description Needs the right see.
          */
         get: operations["get-scales"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/zones/{zone}/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The sign that is put up, on paper
+         * @description Needs the right see.
+         */
+        get: operations["get-sign"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1481,6 +2030,22 @@ export interface components {
             will?: string;
             will_not?: string;
         };
+        Active: {
+            /**
+             * Format: double
+             * @description g in a kg or a litre of the product
+             */
+            content: number;
+            /** @description mode-of-action group */
+            group?: string;
+            /** @description common name */
+            name: string;
+            /**
+             * Format: double
+             * @description most of it a season, g/m²; 0 where the label does not say
+             */
+            season_max?: number;
+        };
         AdvanceBody: {
             /** Format: int64 */
             days: number;
@@ -1609,6 +2174,103 @@ export interface components {
             limit: string;
             text: string;
         };
+        Block: {
+            constraint: string;
+            /**
+             * Format: double
+             * @description what waiting for that day costs
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description of its span that it closes
+             */
+            days: number;
+            /** @description law, label or weather: nobody passes it */
+            firm: boolean;
+            text: string;
+            /**
+             * Format: date
+             * @description the first day that would be open if it gave way
+             */
+            without?: string;
+        };
+        Book: {
+            entries: components["schemas"]["Entry"][];
+            /** Format: date */
+            from: string;
+            /** @description there are more than are told here: the files hold all */
+            more: boolean;
+            /** Format: date */
+            to: string;
+        };
+        BookingBody: {
+            jobs: components["schemas"]["Item"][];
+        };
+        Broken: {
+            constraint: string;
+            firm: boolean;
+            text: string;
+        };
+        Budget: {
+            /**
+             * Format: double
+             * @description nitrogen still to be released
+             */
+            coming_n_g_m2: number;
+            /** Format: date */
+            from: string;
+            months: components["schemas"]["BudgetMonth"][];
+            rows: components["schemas"]["BudgetRow"][];
+            /**
+             * Format: double
+             * @description of that in the next 21 days
+             */
+            soon_n_g_m2: number;
+            /** Format: double */
+            water_mm: number;
+        };
+        BudgetMonth: {
+            /** Format: date */
+            first: string;
+            /** Format: double */
+            given: number;
+            /** Format: double */
+            planned: number;
+        };
+        BudgetRow: {
+            /**
+             * @description who sets the most
+             * @enum {string}
+             */
+            by: "grass" | "law" | "label" | "test";
+            /** Format: date */
+            from: string;
+            /** Format: double */
+            given: number;
+            /** @description n, p, k, fe, or an active by its common name */
+            id: string;
+            /** Format: double */
+            least?: number;
+            /** Format: double */
+            left?: number;
+            /**
+             * Format: double
+             * @description left out where nobody sets one
+             */
+            most?: number;
+            over: boolean;
+            /** Format: double */
+            planned: number;
+            rule?: string;
+        };
+        Calendar: {
+            jobs: components["schemas"]["Job"][];
+            /** @description there are more than are told: narrow the span */
+            more: boolean;
+            /** Format: date */
+            today: string;
+        };
         CallChanged: {
             /** @enum {string} */
             after: "act" | "check" | "leave";
@@ -1712,6 +2374,19 @@ export interface components {
             about: string;
             id: string;
             ways: components["schemas"]["Way"][];
+        };
+        Choosable: {
+            groups: string[];
+            id: string;
+            name: string;
+            open: boolean;
+            /**
+             * Format: double
+             * @description for the area
+             */
+            price?: number;
+            /** @description the first thing that stands against it */
+            why?: string;
         };
         Client: {
             email: string;
@@ -1864,6 +2539,49 @@ export interface components {
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
         };
+        Details: {
+            in_flower?: boolean;
+            /** @description of the supervisor */
+            readonly licence?: string;
+            /** @enum {string} */
+            method?: "" | "spray" | "spread" | "drench" | "spot" | "hose-end" | "by-hand" | "machine";
+            /**
+             * Format: int64
+             * @description of new grass
+             */
+            mowings?: number;
+            /** @description when neighbours were told, YYYY-MM-DDTHH:MM */
+            notified?: string;
+            /** @description which part of the zone */
+            part?: string;
+            /**
+             * Format: double
+             * @description product as planned, g or mL
+             */
+            planned?: number;
+            posted?: boolean;
+            /** Format: double */
+            rh?: number;
+            /** @enum {string} */
+            sky?: "" | "clear" | "cloudy" | "overcast" | "fog";
+            /** Format: double */
+            soil_c?: number;
+            /** @description paving swept */
+            swept?: boolean;
+            /** @description lines of the tank as mixed */
+            tank?: string[] | null;
+            /**
+             * @description confirmed from the station, or measured on the lawn
+             * @enum {string}
+             */
+            weather_from?: "" | "station" | "measured";
+            /** @enum {string} */
+            wind_dir?: "" | "N" | "NE" | "E" | "SE" | "S" | "SW" | "W" | "NW";
+        };
+        Duty: {
+            id: string;
+            text: string;
+        };
         Enrol: {
             /** @description for the camera: a PNG as a data: address */
             image: string;
@@ -1874,6 +2592,25 @@ export interface components {
             /** Format: double */
             amount: number;
             unit: string;
+        };
+        Entry: {
+            address: string;
+            client_name: string;
+            /** @description what was done */
+            label: string;
+            /** Format: int64 */
+            label_number?: number;
+            lot: string;
+            machine: string;
+            record: components["schemas"]["Record"];
+            recorded_at: string;
+            registration: string;
+            /** @description corrected by a later record */
+            replaced: boolean;
+            site_name: string;
+            supervisor: string;
+            target: string;
+            zone_name: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -1926,6 +2663,15 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        Feed: {
+            /** Format: date-time */
+            created_at: string;
+            id: string;
+            /** @description told once, when it is made */
+            path?: string;
+            site_id?: string;
+            site_name?: string;
+        };
         FirmPrices: {
             prices: components["schemas"]["Prices"];
             /** Format: int64 */
@@ -1967,6 +2713,10 @@ export interface components {
             /** Format: double */
             mm: number;
         };
+        Glance: {
+            lawns: components["schemas"]["Outlook"][];
+            product_id: string;
+        };
         GuideRow: {
             finding: string;
             /** Format: double */
@@ -1993,6 +2743,131 @@ export interface components {
             given: components["schemas"]["Given"][];
             repeat_offenders: components["schemas"]["Offender"][];
             visits: components["schemas"]["Visit"][];
+        };
+        HourWeather: {
+            /** Format: double */
+            air_c?: number;
+            /** Format: double */
+            rain_mm?: number;
+            /** Format: double */
+            rh?: number;
+            /** Format: double */
+            soil_c?: number;
+            /** Format: double */
+            wind_ms?: number;
+        };
+        Item: {
+            action: string;
+            /** @description made by the client: a repeated request books nothing twice */
+            id: string;
+            /** Format: int64 */
+            step: number;
+        };
+        Job: {
+            action: string;
+            /** Format: double */
+            amount?: number;
+            amount_unit?: string;
+            /** @description why no day is open */
+            blocks?: components["schemas"]["Block"][] | null;
+            /**
+             * Format: date
+             * @description left out where no day is open
+             */
+            due_on?: string;
+            /** @description moved by hand: planning anew leaves it where it is */
+            fixed: boolean;
+            /** Format: date */
+            from_on: string;
+            id: string;
+            label: string;
+            /** Format: double */
+            minutes: number;
+            /** @description why it stands elsewhere than before */
+            moved?: string;
+            /** Format: double */
+            price?: number;
+            product?: string;
+            product_id?: string;
+            reason: string;
+            record_id?: string;
+            series?: string;
+            site_id: string;
+            site_name?: string;
+            /** @enum {string} */
+            state: "proposed" | "booked" | "done" | "dropped";
+            /** Format: int64 */
+            step: number;
+            target?: string;
+            /**
+             * Format: date
+             * @description its window closes
+             */
+            to_on: string;
+            /** Format: int64 */
+            version: number;
+            visit_id?: string;
+            /**
+             * Format: double
+             * @description what a day of waiting costs, in the firm's money
+             */
+            wait: number;
+            zone_id: string;
+            zone_name?: string;
+        };
+        JobChangeBody: {
+            due_on?: string;
+            /** @description why it goes where agronomy or the plan would not have it */
+            reason?: string;
+            /** @enum {string} */
+            state?: "" | "booked" | "done" | "dropped";
+            /** Format: int64 */
+            version: number;
+        };
+        Label: {
+            actives?: components["schemas"]["Active"][] | null;
+            /** @description per cent by weight: n, p2o5, k2o, fe, s, mg, ca, mn, sio2 */
+            analysis?: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description kg/L of a liquid
+             */
+            density?: number;
+            /** @enum {string} */
+            form: "granule" | "ready" | "conditioner" | "wp" | "wg" | "sc" | "ec" | "sl" | "surfactant" | "fertilizer";
+            /** @enum {string} */
+            kind: "fertilizer" | "fungicide" | "insecticide" | "herbicide" | "regulator" | "wetting-agent" | "amendment" | "seed";
+            /** @description measured by volume: rates in mL/m² */
+            liquid?: boolean;
+            maker?: string;
+            name: string;
+            places?: components["schemas"]["Registration"][] | null;
+            /** @description a sign has to be put up */
+            posting?: boolean;
+            /** @description protective equipment */
+            protect?: string[] | null;
+            /** Format: double */
+            reentry_hours?: number;
+            /** @description kept off until watered in and dry */
+            reentry_watered_in?: boolean;
+            /** @enum {string} */
+            release?: "" | "quick" | "inhibited" | "sulfur-coated" | "methylene" | "polymer" | "organic";
+            /** Format: double */
+            release_days?: number;
+            /** @description only by or under a licensed applicator */
+            restricted?: boolean;
+            /** Format: double */
+            salt_index?: number;
+            /** @description where it may be used; empty for home lawns and all turf */
+            sites?: string[] | null;
+            /**
+             * Format: double
+             * @description per cent of the nitrogen
+             */
+            slow_share?: number;
+            uses: components["schemas"]["Use"][];
         };
         Letter: {
             subject: string;
@@ -2024,6 +2899,68 @@ export interface components {
         LinkOf: {
             email: string;
             name: string;
+        };
+        LocalRule: {
+            active: boolean;
+            id: string;
+            rule: components["schemas"]["Rule"];
+            /** Format: int64 */
+            version: number;
+        };
+        LogEntry: {
+            /** Format: date */
+            day: string;
+            id: string;
+            /** @enum {string} */
+            kind: "calibration" | "blades" | "oil" | "wheels" | "gate" | "repair" | "other";
+            note?: string;
+            /**
+             * Format: double
+             * @description of a calibration: L/100 m², or g/m² of a spreader
+             */
+            output?: number;
+        };
+        Lot: {
+            /**
+             * Format: double
+             * @description received, g or mL
+             */
+            amount: number;
+            /** Format: date */
+            expires_on?: string;
+            id?: string;
+            /** Format: double */
+            readonly left?: number;
+            lot: string;
+            /** Format: date */
+            opened_on?: string;
+            /**
+             * Format: double
+             * @description of what was received
+             */
+            price?: number;
+            /** Format: date */
+            received_on: string;
+            /** Format: int64 */
+            version: number;
+            /** Format: double */
+            written_off?: number;
+        };
+        Machine: {
+            broken: boolean;
+            id: string;
+            /** @enum {string} */
+            kind: "sprayer" | "spreader" | "corer" | "dethatcher" | "seeder" | "mower" | "other";
+            /** @description the newest first */
+            readonly log?: components["schemas"]["LogEntry"][] | null;
+            name: string;
+            note?: string;
+            /** Format: int64 */
+            version: number;
+        };
+        "Make-feedRequest": {
+            id: string;
+            site_id?: string;
         };
         MarkMoved: {
             /** Format: double */
@@ -2221,6 +3158,17 @@ export interface components {
             chance: number;
             label: string;
         };
+        Outlook: {
+            action: string;
+            /** @description the plan of the lawn calls for the action */
+            called: boolean;
+            site_name: string;
+            /** @description what stands against it; none: it may go down now */
+            stops: components["schemas"]["Stop"][];
+            visit_id: string;
+            zone_id: string;
+            zone_name: string;
+        };
         P: {
             id: string;
             /** Format: double */
@@ -2254,6 +3202,11 @@ export interface components {
         Policy: {
             /** @enum {string} */
             blemishes?: "tolerate" | "treat";
+            /**
+             * @description the client wants none
+             * @enum {string}
+             */
+            pesticides?: "none";
             /** @enum {string} */
             pests?: "threshold" | "preventive";
             /** @enum {string} */
@@ -2302,6 +3255,37 @@ export interface components {
             /** Format: double */
             water_m3: number;
         };
+        Product: {
+            /** @description in use; what is taken off the shelf stays in the records */
+            active: boolean;
+            id: string;
+            label: components["schemas"]["Label"];
+            /** @description key of this version, made by the client */
+            label_id: string;
+            /**
+             * Format: double
+             * @description on the shelf, g or mL; left out where no lot was entered
+             */
+            readonly left?: number;
+            readonly lots?: components["schemas"]["Lot"][] | null;
+            /**
+             * Format: int64
+             * @description version of the label
+             */
+            readonly number?: number;
+            /**
+             * Format: double
+             * @description of 1 kg or 1 L, of the newest lot
+             */
+            readonly price?: number;
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: double
+             * @description price of a week of cover for 100 m²
+             */
+            readonly weekly?: number;
+        };
         Progress: {
             /** Format: int64 */
             corrected?: number;
@@ -2322,6 +3306,120 @@ export interface components {
             of: number;
             /** @description all of it is written; true on the last line only */
             taken: boolean;
+        };
+        Proposal: {
+            action: string;
+            /** @description g per m² */
+            actives?: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description product for the area, g or mL
+             */
+            amount?: number;
+            /** @enum {string} */
+            area_from: "zone" | "damage" | "entered";
+            /** Format: double */
+            area_m2: number;
+            /**
+             * Format: date-time
+             * @description by the clock of the lawn
+             */
+            at: string;
+            /**
+             * Format: double
+             * @description L/100 m²
+             */
+            carrier?: number;
+            /**
+             * Format: double
+             * @description hours that people and pets stay off, from the end of the work
+             */
+            closed_hours: number;
+            duties: components["schemas"]["Duty"][];
+            /** Format: int64 */
+            follow_up_days: number;
+            /** @description only with a licence */
+            licence: boolean;
+            lot_id?: string;
+            /**
+             * Format: int64
+             * @description place in the order of mixing
+             */
+            mixing?: number;
+            must_water_in: boolean;
+            /** @description g of the element per m² */
+            nutrients?: {
+                [key: string]: number;
+            };
+            product_id?: string;
+            /** @description on the shelf for it, the open ones first, then the cheapest */
+            products: components["schemas"]["Choosable"][];
+            /**
+             * Format: double
+             * @description product, per m²
+             */
+            rate?: number;
+            /** Format: double */
+            rate_high?: number;
+            /** Format: double */
+            rate_low?: number;
+            /** @enum {string} */
+            rate_unit?: "" | "g/m2" | "mL/m2";
+            stops: components["schemas"]["Stop"][];
+            tank?: components["schemas"]["BenchResult"];
+            target?: string;
+            /** @description what the label allows it against */
+            targets: string[];
+            /** @description of that hour, from the station */
+            weather?: components["schemas"]["HourWeather"];
+        };
+        ProposingBody: {
+            action: string;
+            /** Format: double */
+            area_m2?: number;
+            /**
+             * Format: date-time
+             * @description by the clock of the lawn; its zone is not looked at
+             */
+            at?: string;
+            /** Format: double */
+            carrier?: number;
+            in_flower?: boolean;
+            lot_id?: string;
+            machine_id?: string;
+            /** Format: int64 */
+            mowings?: number;
+            /** Format: date-time */
+            notified_at?: string;
+            posted?: boolean;
+            product_id?: string;
+            /** Format: double */
+            rate?: number;
+            seed_planned?: string;
+            supervisor_id?: string;
+            /** Format: double */
+            tank_l?: number;
+            target?: string;
+        };
+        PutDown: {
+            actives?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            cover_days?: number;
+            groups?: string[] | null;
+            kind?: string;
+            nutrients?: {
+                [key: string]: number;
+            };
+            product?: string;
+            release?: string;
+            /** Format: double */
+            seed_days?: number;
+            /** Format: double */
+            slow?: number;
         };
         RampStep: {
             /** Format: int64 */
@@ -2352,9 +3450,23 @@ export interface components {
              * @description the area treated, not the area of the zone
              */
             area_m2: number;
+            /**
+             * Format: double
+             * @description L/100 m²
+             */
+            carrier?: number;
+            /**
+             * Format: date-time
+             * @description people and pets; by the clock of the lawn
+             */
+            readonly closed_until?: string;
             corrects_id?: string;
+            details?: components["schemas"]["Details"];
+            ended?: string;
             /** Format: double */
             fe_g_m2?: number;
+            /** @description what stood against it; it is recorded all the same */
+            readonly flags?: components["schemas"]["Stop"][] | null;
             /** @description key of the follow-up visit, made by the client; without it none is booked */
             follow_up_id?: string;
             /**
@@ -2362,10 +3474,16 @@ export interface components {
              * @description when to look again; worked out from the action when left out
              */
             follow_up_on?: string;
+            readonly given?: components["schemas"]["PutDown"];
             id: string;
+            job_id?: string;
             /** Format: double */
             k_g_m2?: number;
             readonly licence_number?: string;
+            lot_id?: string;
+            machine_id?: string;
+            /** @description closed until it is watered in and dry */
+            readonly must_water_in?: boolean;
             /** Format: double */
             n_g_m2?: number;
             note: string;
@@ -2376,15 +3494,28 @@ export interface components {
             /** Format: double */
             p_g_m2?: number;
             product: string;
+            /** @description on the shelf: analysis, actives and waiting times follow from its label */
+            product_id?: string;
+            /**
+             * Format: double
+             * @description product, g/m² or mL/m²; from the amount when left out
+             */
+            rate?: number;
             reentry: string;
             signed_name: string;
             /** @enum {string} */
             source: "" | "quick" | "slow" | "organic";
+            /** @description HH:MM by the clock of the lawn */
+            started?: string;
+            supervisor_id?: string;
+            target?: string;
             visit_id: string;
             /** @description the corrected record is void and nothing stands in its place */
             voided: boolean;
             /** Format: double */
             water_mm?: number;
+            /** @description HH:MM */
+            watered_in?: string;
             /** Format: double */
             wind_ms?: number;
             zone_id: string;
@@ -2419,6 +3550,28 @@ export interface components {
             /** @enum {string} */
             verdict: "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
             zone_id: string;
+        };
+        Registration: {
+            /** @description YYYY-MM-DD */
+            from?: string;
+            number?: string;
+            /** @description country or state, as the firm writes it */
+            place: string;
+            /** @description YYYY-MM-DD, the last day of use */
+            until?: string;
+        };
+        ReplanRequest: {
+            site_id?: string;
+        };
+        Replanned: {
+            /** Format: int64 */
+            jobs: number;
+            /** @description each with why it was moved */
+            moved: components["schemas"]["Job"][];
+            /** Format: double */
+            seconds: number;
+            /** @description without an open day, each with what closes it */
+            stuck: components["schemas"]["Job"][];
         };
         Result: {
             actions: components["schemas"]["ActionLine"][];
@@ -2459,6 +3612,37 @@ export interface components {
             value: unknown;
             /** @description other findings that tell the same fact, which counts once */
             with?: string[] | null;
+        };
+        Rule: {
+            /**
+             * Format: double
+             * @description g/m², m, hours, mm or m/s, by what the rule is about
+             */
+            amount?: number;
+            /** @description nitrogen, phosphorus, fertilizer, pesticide or a kind of it */
+            covers?: string[] | null;
+            /** @description mon … sun on which watering is allowed */
+            days?: string[] | null;
+            /** @description MM-DD, first day */
+            from?: string;
+            /** @description from and to, full hours of the day, in which watering is allowed */
+            hours?: number[] | null;
+            name: string;
+            /** @description where it holds; empty for everywhere the firm works */
+            place: string;
+            /** @description where the rule stands */
+            source?: string;
+            /** @description MM-DD, last day */
+            to?: string;
+            /** @description YYYY-MM-DD, the last day */
+            valid_to?: string;
+            /** @description what it is about: one of Whats */
+            what: string;
+            /**
+             * @description the year that a yearly most counts in
+             * @enum {string}
+             */
+            year?: "" | "calendar" | "rolling" | "season";
         };
         Sample: {
             /**
@@ -2570,6 +3754,8 @@ export interface components {
             /** Format: double */
             longitude: number;
             name: string;
+            /** @description by whose law: country or state; the firm's country when empty */
+            place?: string;
             /** @description IANA name */
             timezone: string;
             /** Format: int64 */
@@ -2738,12 +3924,128 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        Stop: {
+            id: string;
+            /** @enum {string} */
+            kind: "law" | "label" | "agronomy" | "policy" | "not-possible";
+            /** @description what lifts it */
+            lifts: string;
+            /**
+             * Format: date-time
+             * @description from when it is open, by the clock of the lawn
+             */
+            next?: string;
+            /** @description may be passed with a reason that is kept */
+            passable: boolean;
+            /** @description the rule, the label or the gate by name */
+            rule: string;
+            text: string;
+        };
         Straying: {
             reason: string;
             site_name: string;
             verdict: string;
             zone_id: string;
             zone_name: string;
+        };
+        Use: {
+            /** @description actions it is for */
+            actions: string[];
+            /** Format: double */
+            air_high?: number;
+            /** Format: double */
+            air_low?: number;
+            /** @description not on plants in flower */
+            bees?: boolean;
+            /**
+             * Format: double
+             * @description from water
+             */
+            buffer_m?: number;
+            /** Format: double */
+            carrier_high?: number;
+            /**
+             * Format: double
+             * @description L/100 m²
+             */
+            carrier_low?: number;
+            /**
+             * Format: double
+             * @description how long it works
+             */
+            cover_days?: number;
+            /** @description grasses it may go on; empty for any turf */
+            grasses?: string[] | null;
+            /**
+             * Format: double
+             * @description least green-up of warm-season turf
+             */
+            green_up_percent?: number;
+            id: string;
+            /**
+             * Format: int64
+             * @description times its group may follow itself; 0 for once
+             */
+            in_a_row?: number;
+            /** Format: double */
+            interval_days?: number;
+            /** Format: int64 */
+            most_a_season?: number;
+            /**
+             * Format: double
+             * @description no mowing after it for
+             */
+            mow_after_days?: number;
+            /**
+             * Format: double
+             * @description no mowing before it for
+             */
+            mow_before_days?: number;
+            not_grasses?: string[] | null;
+            /** Format: double */
+            rainfast_hours?: number;
+            /** Format: double */
+            rate_high: number;
+            /** Format: double */
+            rate_low: number;
+            /**
+             * Format: double
+             * @description most product a season, per m²
+             */
+            season_max?: number;
+            /**
+             * Format: double
+             * @description from the product to seeding
+             */
+            seed_after_days?: number;
+            /**
+             * Format: double
+             * @description days from emergence before the product
+             */
+            seedling_days?: number;
+            /**
+             * Format: int64
+             * @description mowings of new grass before the product
+             */
+            seedling_mowings?: number;
+            /** Format: double */
+            soil_high?: number;
+            /** Format: double */
+            soil_low?: number;
+            /** @description causes or weeds on the label; empty where it has no target */
+            targets?: string[] | null;
+            /**
+             * Format: double
+             * @description within
+             */
+            water_in_hours?: number;
+            /** Format: double */
+            water_in_mm?: number;
+            /**
+             * Format: double
+             * @description m/s
+             */
+            wind_high?: number;
         };
         UseLinkInputBody: {
             password: string;
@@ -3020,6 +4322,15 @@ export interface components {
             texture: "" | "sand" | "loamy-sand" | "sandy-loam" | "loam" | "silt-loam" | "clay-loam" | "clay";
             /** Format: int64 */
             version: number;
+            /**
+             * Format: double
+             * @description to open water, a well or a drain, m
+             */
+            water_m?: number;
+        };
+        ZoneJobs: {
+            booked: components["schemas"]["Job"][];
+            proposed: components["schemas"]["Job"][];
         };
     };
     responses: never;
@@ -3126,6 +4437,250 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchResult"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-book": {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                site_id?: string;
+                /** @description pesticides alone, or feedings alone */
+                kind?: "" | "pesticide" | "fertilizer";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Book"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "book-csv": {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                site_id?: string;
+                /** @description pesticides alone, or feedings alone */
+                kind?: "" | "pesticide" | "fertilizer";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "book-pdf": {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+                site_id?: string;
+                /** @description pesticides alone, or feedings alone */
+                kind?: "" | "pesticide" | "fertilizer";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */
@@ -4073,6 +5628,265 @@ export interface operations {
             };
         };
     };
+    "list-feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feed"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Make-feedRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feed"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "withdraw-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "feed-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-firm": {
         parameters: {
             query?: never;
@@ -4168,6 +5982,804 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FirmSettings"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-jobs": {
+        parameters: {
+            query?: {
+                /** @description YYYY-MM-DD; what is late is told as well when left out */
+                from?: string;
+                to?: string;
+                site_id?: string;
+                /** @description what is done or dropped, too */
+                done?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "year-plan-csv": {
+        parameters: {
+            query?: {
+                /** @description YYYY-MM-DD; what is late is told as well when left out */
+                from?: string;
+                to?: string;
+                site_id?: string;
+                /** @description what is done or dropped, too */
+                done?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "jobs-calendar": {
+        parameters: {
+            query?: {
+                /** @description YYYY-MM-DD; what is late is told as well when left out */
+                from?: string;
+                to?: string;
+                site_id?: string;
+                /** @description what is done or dropped, too */
+                done?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "year-plan-pdf": {
+        parameters: {
+            query?: {
+                /** @description YYYY-MM-DD; what is late is told as well when left out */
+                from?: string;
+                to?: string;
+                site_id?: string;
+                /** @description what is done or dropped, too */
+                done?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    replan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplanRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replanned"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobChangeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "try-move": {
+        parameters: {
+            query: {
+                day: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Broken"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-machines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Machine"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Machine"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Machine"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "log-machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogEntry"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -5579,6 +8191,477 @@ export interface operations {
             };
         };
     };
+    "list-products": {
+        parameters: {
+            query?: {
+                find?: string;
+                /** @description only what its label allows for this action */
+                action?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "create-product": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Product"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-product": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Product"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-lot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                lot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lot"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LocalRule"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LocalRule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LocalRule"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-samples": {
         parameters: {
             query?: {
@@ -5756,6 +8839,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"][] | null;
                 };
             };
             /** @description Unauthorized */
@@ -7619,6 +10776,83 @@ export interface operations {
             };
         };
     };
+    "get-budget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Budget"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-case": {
         parameters: {
             query?: never;
@@ -7779,6 +11013,332 @@ export interface operations {
             };
         };
     };
+    "get-zone-jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneJobs"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "book-jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BookingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneJobs"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-mix-sheet": {
+        parameters: {
+            query: {
+                action: string;
+                product_id?: string;
+                target?: string;
+                area_m2?: number;
+                rate?: number;
+                carrier?: number;
+                tank_l?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-scales": {
         parameters: {
             query?: never;
@@ -7798,6 +11358,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Scales"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-sign": {
+        parameters: {
+            query: {
+                action: string;
+                product_id?: string;
+                target?: string;
+                area_m2?: number;
+                rate?: number;
+                carrier?: number;
+                tank_l?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */
