@@ -1,8 +1,10 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 
 	"strings"
 
@@ -13,6 +15,8 @@ import (
 	"hodos/casework"
 	"hodos/core/label"
 	"hodos/core/remedy"
+	"hodos/exchange/refusal"
+	"hodos/exchange/shelffile"
 	"hodos/store"
 )
 
@@ -256,6 +260,91 @@ func (s *Server) keepLot(ctx context.Context, in *struct {
 		return oneProduct(tx, in.ID, &out)
 	})
 	return answer(out), err
+}
+
+// shelfCSV answers GET /products/csv: the shelf as a file.
+func (s *Server) shelfCSV(ctx context.Context, _ *struct{}) (*download, error) {
+	var labels []label.Label
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		shelf, err := casework.Shelf(tx, nil)
+		for _, o := range shelf {
+			labels = append(labels, o.Label)
+		}
+		return err
+	})
+	if err != nil {
+		return nil, err
+	}
+	b, err := shelffile.Write(labels)
+	return fileOf("shelf.csv", "text/csv; charset=utf-8", b), s.said(err)
+}
+
+// ShelfTaken is what a file has done to the shelf.
+type ShelfTaken struct {
+	New     int `json:"new"`
+	Changed int `json:"changed" doc:"a new version of the label"`
+	Same    int `json:"same"`
+}
+
+// takeShelf answers POST /products/csv: take a file of products in, whole or not at all. A product of the same name gets a new version of
+// its label where the file says something else.
+func (s *Server) takeShelf(ctx context.Context, in *struct {
+	RawBody []byte `contentType:"text/csv"`
+}) (*body[ShelfTaken], error) {
+	labels, err := shelffile.Read(bytes.NewReader(in.RawBody), remedy.Known)
+	if r := (*refusal.Refusal)(nil); errors.As(err, &r) {
+		return nil, refusedWhole("the file is refused; nothing of it was taken", "", r)
+	}
+	if err != nil {
+		return nil, s.said(err)
+	}
+	var out ShelfTaken
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		shelf, err := casework.Shelf(tx, nil)
+		if err != nil {
+			return err
+		}
+		at := map[string]*casework.OnShelf{}
+		for i := range shelf {
+			at[strings.ToLower(shelf[i].Label.Name)] = &shelf[i]
+		}
+		for i := range labels {
+			if err := s.takeLabel(ctx, tx, &labels[i], at[strings.ToLower(labels[i].Name)], &out); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return answer(out), err
+}
+
+// takeLabel keeps one label of a file.
+func (s *Server) takeLabel(ctx context.Context, tx *gorm.DB, l *label.Label, old *casework.OnShelf, out *ShelfTaken) error {
+	text, err := json.Marshal(l)
+	if err != nil {
+		return err
+	}
+	id := who(ctx)
+	row := store.ProductLabel{ID: uuid.Must(uuid.NewV7()), FirmID: id.Firm, Number: 1, Label: text, PersonID: id.Person, RecordedAt: s.now().UTC()}
+	if old == nil {
+		p := store.Product{ID: uuid.Must(uuid.NewV7()), FirmID: id.Firm, Name: l.Name, Kind: l.Kind, LabelID: row.ID, Active: true, Version: 1}
+		row.ProductID = p.ID
+		out.New++
+		if err := tx.Create(&p).Error; err != nil {
+			return err
+		}
+		return tx.Create(&row).Error
+	}
+	if before, err := json.Marshal(old.Label); err != nil || string(before) == string(text) {
+		out.Same++
+		return err
+	}
+	out.Changed++
+	row.ProductID, row.Number = old.Product.ID, old.Number+1
+	if err := tx.Create(&row).Error; err != nil {
+		return err
+	}
+	return store.Change(tx, &store.Product{}, old.Product.ID, old.Product.Version, map[string]any{"name": l.Name, "kind": l.Kind, "label_id": row.ID})
 }
 
 // Outlook is what a product may still do on one lawn today.

@@ -149,6 +149,8 @@ var routes = []route{
 	{http.MethodGet, "/book/csv", "book-csv", "The book of applications as a file", "records", account.See, heavy(at((*Server).bookCSV))},
 	{http.MethodGet, "/book/pdf", "book-pdf", "The book of applications on paper", "records", account.See, heavy(at((*Server).bookPDF))},
 	{http.MethodGet, "/products", "list-products", "What is on the shelf", "shelf", account.See, at((*Server).listProducts)},
+	{http.MethodGet, "/products/csv", "shelf-csv", "The shelf as a file", "shelf", account.See, at((*Server).shelfCSV)},
+	{http.MethodPost, "/products/csv", "take-shelf", "Take a file of products in, whole or not at all", "shelf", account.KeepShelf, heavy(raw((*Server).takeShelf))},
 	{http.MethodPost, "/products", "create-product", "Put a product on the shelf with its label", "shelf", account.KeepShelf, at((*Server).createProduct)},
 	{http.MethodPut, "/products/{id}", "change-product", "Another version of a product's label, or off the shelf", "shelf", account.KeepShelf, at((*Server).changeProduct)},
 	{http.MethodPut, "/products/{id}/lots/{lot}", "keep-lot", "Receive, open, write off or correct a lot", "shelf", account.KeepShelf, at((*Server).keepLot)},

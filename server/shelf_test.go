@@ -77,6 +77,25 @@ func TestTheShelfKeepsVersionsOfLabels(t *testing.T) {
 	require.Nil(t, second.Left, "nobody counts what has no lot")
 }
 
+func TestTheShelfAsAFile(t *testing.T) {
+	c := newWorld(t).as("office")
+	status, b, _ := c.do("GET", "/products/csv", nil)
+	require.Equal(t, 200, status)
+	var taken server.ShelfTaken
+	c.must(200, "POST", "/products/csv", b, &taken)
+	require.Equal(t, server.ShelfTaken{Same: 15}, taken)
+	text := strings.Replace(string(b), "Corin 143,Corvane", "Corin 143,Somebody else", 1)
+	text = strings.Replace(text, "Curb 113", "Curb 114", 1)
+	c.must(200, "POST", "/products/csv", []byte(text), &taken)
+	require.Equal(t, server.ShelfTaken{New: 1, Changed: 1, Same: 13}, taken)
+	var pr problem
+	c.must(422, "POST", "/products/csv", []byte(strings.Replace(text, "fungicide-curative", "dance", 1)), &pr)
+	require.NotEmpty(t, pr.Errors)
+	var all []server.Product
+	c.must(200, "GET", "/products?find=corin", nil, &all)
+	require.Equal(t, 2, all[0].Number)
+}
+
 func TestAProposalKnowsWhatTheRecordsKnow(t *testing.T) {
 	w := newWorld(t)
 	c := w.as("applicator")

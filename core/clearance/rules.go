@@ -14,13 +14,13 @@ type Rule struct {
 	Name    string   `json:"name" minLength:"1" maxLength:"120"`
 	Place   string   `json:"place" maxLength:"60" doc:"where it holds; empty for everywhere the firm works"`
 	What    string   `json:"what" maxLength:"30" doc:"what it is about: one of Whats"`
-	Covers  []string `json:"covers,omitempty" maxItems:"12" doc:"nitrogen, phosphorus, fertilizer, pesticide or a kind of it"`
+	Covers  []string `json:"covers,omitempty" maxItems:"12" nullable:"false" doc:"nitrogen, phosphorus, fertilizer, pesticide or a kind of it"`
 	From    string   `json:"from,omitempty" maxLength:"5" doc:"MM-DD, first day"`
 	To      string   `json:"to,omitempty" maxLength:"5" doc:"MM-DD, last day"`
 	Amount  float64  `json:"amount,omitempty" minimum:"0" maximum:"100000" doc:"g/m², m, hours, mm or m/s, by what the rule is about"`
 	Year    string   `json:"year,omitempty" enum:",calendar,rolling,season" doc:"the year that a yearly most counts in"`
-	Days    []string `json:"days,omitempty" maxItems:"7" doc:"mon … sun on which watering is allowed"`
-	Hours   []int    `json:"hours,omitempty" maxItems:"2" doc:"from and to, full hours of the day, in which watering is allowed"`
+	Days    []string `json:"days,omitempty" maxItems:"7" nullable:"false" doc:"mon … sun on which watering is allowed"`
+	Hours   []int    `json:"hours,omitempty" maxItems:"2" nullable:"false" doc:"from and to, full hours of the day, in which watering is allowed"`
 	Source  string   `json:"source,omitempty" maxLength:"300" doc:"where the rule stands"`
 	ValidTo string   `json:"valid_to,omitempty" maxLength:"10" doc:"YYYY-MM-DD, the last day"`
 }

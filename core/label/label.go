@@ -38,9 +38,9 @@ type Active struct {
 type Use struct {
 	ID             string   `json:"id" maxLength:"40"`
 	Actions        []string `json:"actions" maxItems:"20" nullable:"false" doc:"actions it is for"`
-	Grasses        []string `json:"grasses,omitempty" maxItems:"30" doc:"grasses it may go on; empty for any turf"`
-	NotGrasses     []string `json:"not_grasses,omitempty" maxItems:"30"`
-	Targets        []string `json:"targets,omitempty" maxItems:"60" doc:"causes or weeds on the label; empty where it has no target"`
+	Grasses        []string `json:"grasses,omitempty" maxItems:"30" nullable:"false" doc:"grasses it may go on; empty for any turf"`
+	NotGrasses     []string `json:"not_grasses,omitempty" maxItems:"30" nullable:"false"`
+	Targets        []string `json:"targets,omitempty" maxItems:"60" nullable:"false" doc:"causes or weeds; empty where it has no target"`
 	RateLow        float64  `json:"rate_low" minimum:"0" maximum:"5000"`
 	RateHigh       float64  `json:"rate_high" minimum:"0" maximum:"5000"`
 	CarrierLow     float64  `json:"carrier_low,omitempty" minimum:"0" maximum:"200" doc:"L/100 m²"`
@@ -76,16 +76,16 @@ type Label struct {
 	Form             string             `json:"form" enum:"granule,ready,conditioner,wp,wg,sc,ec,sl,surfactant,fertilizer"`
 	Liquid           bool               `json:"liquid,omitempty" doc:"measured by volume: rates in mL/m²"`
 	Restricted       bool               `json:"restricted,omitempty" doc:"only by or under a licensed applicator"`
-	Sites            []string           `json:"sites,omitempty" maxItems:"20" doc:"where it may be used; empty for home lawns and all turf"`
-	Places           []Registration     `json:"places,omitempty" maxItems:"60"`
+	Sites            []string           `json:"sites,omitempty" maxItems:"20" nullable:"false" doc:"where it may be used; empty for home lawns and all turf"`
+	Places           []Registration     `json:"places,omitempty" maxItems:"60" nullable:"false"`
 	Analysis         map[string]float64 `json:"analysis,omitempty" doc:"per cent by weight: n, p2o5, k2o, fe, s, mg, ca, mn, sio2"`
 	SlowShare        float64            `json:"slow_share,omitempty" minimum:"0" maximum:"100" doc:"per cent of the nitrogen"`
 	Release          string             `json:"release,omitempty" enum:",quick,inhibited,sulfur-coated,methylene,polymer,organic"`
 	ReleaseDays      float64            `json:"release_days,omitempty" minimum:"0" maximum:"400"`
 	SaltIndex        float64            `json:"salt_index,omitempty" minimum:"0" maximum:"200"`
 	Density          float64            `json:"density,omitempty" minimum:"0" maximum:"3" doc:"kg/L of a liquid"`
-	Actives          []Active           `json:"actives,omitempty" maxItems:"12"`
-	Protect          []string           `json:"protect,omitempty" maxItems:"20" doc:"protective equipment"`
+	Actives          []Active           `json:"actives,omitempty" maxItems:"12" nullable:"false"`
+	Protect          []string           `json:"protect,omitempty" maxItems:"20" nullable:"false" doc:"protective equipment"`
 	ReentryHours     float64            `json:"reentry_hours,omitempty" minimum:"0" maximum:"720"`
 	ReentryWateredIn bool               `json:"reentry_watered_in,omitempty" doc:"kept off until watered in and dry"`
 	Posting          bool               `json:"posting,omitempty" doc:"a sign has to be put up"`

@@ -80,9 +80,11 @@ export function Shell({
           <NavLink to="/" end>
             Day
           </NavLink>
+          <NavLink to="/calendar">Calendar</NavLink>
           <NavLink to="/sites">Sites</NavLink>
           <NavLink to="/causes">Causes</NavLink>
           <NavLink to="/bench">Bench</NavLink>
+          <NavLink to="/shelf">Shelf</NavLink>
           <NavLink to="/firm">Firm</NavLink>
         </nav>
         <div className="clock">

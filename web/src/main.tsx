@@ -34,6 +34,10 @@ const SampleForm = view(() => import('./samples/SampleForm'))
 const Prices = view(() => import('./firm/Prices'))
 const Firm = view(() => import('./firm/Firm'))
 const Bench = view(() => import('./bench/Bench'))
+const Shelf = view(() => import('./shelf/Shelf'))
+const Calendar = view(() => import('./calendar/Calendar'))
+const Rules = view(() => import('./firm/Rules'))
+const BookPage = view(() => import('./record/Book'))
 const Account = view(() => import('./account/Account'))
 const Licences = view(() => import('./account/Licences'))
 const Log = view(() => import('./account/Log'))
@@ -83,6 +87,11 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/causes/:cause/beside/:other" element={<Beside />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/:calculation" element={<Bench />} />
+            <Route path="/shelf" element={<Shelf />} />
+            <Route path="/shelf/:product" element={<Shelf />} />
+            <Route path="/calendar" element={<Calendar />} />
+            <Route path="/book" element={<BookPage />} />
+            <Route path="/firm/rules" element={<Rules />} />
             <Route path="/firm/prices" element={<Prices />} />
             <Route path="/firm/log" element={<Log />} />
             <Route path="/firm" element={<Firm />} />

@@ -960,6 +960,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/products/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The shelf as a file
+         * @description Needs the right see.
+         */
+        get: operations["shelf-csv"];
+        put?: never;
+        /**
+         * Take a file of products in, whole or not at all
+         * @description Needs the right keep-shelf.
+         */
+        post: operations["take-shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/products/{id}": {
         parameters: {
             query?: never;
@@ -2825,7 +2849,7 @@ export interface components {
             version: number;
         };
         Label: {
-            actives?: components["schemas"]["Active"][] | null;
+            actives?: components["schemas"]["Active"][];
             /** @description per cent by weight: n, p2o5, k2o, fe, s, mg, ca, mn, sio2 */
             analysis?: {
                 [key: string]: number;
@@ -2843,11 +2867,11 @@ export interface components {
             liquid?: boolean;
             maker?: string;
             name: string;
-            places?: components["schemas"]["Registration"][] | null;
+            places?: components["schemas"]["Registration"][];
             /** @description a sign has to be put up */
             posting?: boolean;
             /** @description protective equipment */
-            protect?: string[] | null;
+            protect?: string[];
             /** Format: double */
             reentry_hours?: number;
             /** @description kept off until watered in and dry */
@@ -2861,7 +2885,7 @@ export interface components {
             /** Format: double */
             salt_index?: number;
             /** @description where it may be used; empty for home lawns and all turf */
-            sites?: string[] | null;
+            sites?: string[];
             /**
              * Format: double
              * @description per cent of the nitrogen
@@ -3620,13 +3644,13 @@ export interface components {
              */
             amount?: number;
             /** @description nitrogen, phosphorus, fertilizer, pesticide or a kind of it */
-            covers?: string[] | null;
+            covers?: string[];
             /** @description mon … sun on which watering is allowed */
-            days?: string[] | null;
+            days?: string[];
             /** @description MM-DD, first day */
             from?: string;
             /** @description from and to, full hours of the day, in which watering is allowed */
-            hours?: number[] | null;
+            hours?: number[];
             name: string;
             /** @description where it holds; empty for everywhere the firm works */
             place: string;
@@ -3710,6 +3734,17 @@ export interface components {
             causes: string[];
             /** Format: double */
             probability: number;
+        };
+        ShelfTaken: {
+            /**
+             * Format: int64
+             * @description a new version of the label
+             */
+            changed: number;
+            /** Format: int64 */
+            new: number;
+            /** Format: int64 */
+            same: number;
         };
         Shown: {
             /** Format: double */
@@ -3975,7 +4010,7 @@ export interface components {
              */
             cover_days?: number;
             /** @description grasses it may go on; empty for any turf */
-            grasses?: string[] | null;
+            grasses?: string[];
             /**
              * Format: double
              * @description least green-up of warm-season turf
@@ -4001,7 +4036,7 @@ export interface components {
              * @description no mowing before it for
              */
             mow_before_days?: number;
-            not_grasses?: string[] | null;
+            not_grasses?: string[];
             /** Format: double */
             rainfast_hours?: number;
             /** Format: double */
@@ -4032,8 +4067,8 @@ export interface components {
             soil_high?: number;
             /** Format: double */
             soil_low?: number;
-            /** @description causes or weeds on the label; empty where it has no target */
-            targets?: string[] | null;
+            /** @description causes or weeds; empty where it has no target */
+            targets?: string[];
             /**
              * Format: double
              * @description within
@@ -8289,6 +8324,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "shelf-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfTaken"];
                 };
             };
             /** @description Unauthorized */

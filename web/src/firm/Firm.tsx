@@ -267,6 +267,17 @@ export default function Firm() {
             <Button onClick={() => setOpen({})}>Add somebody</Button>
           </p>
         )}
+        <h2>Work and law</h2>
+        <p>
+          <Link className="back" to="/firm/rules">
+            Local rules and machines
+          </Link>
+        </p>
+        <p>
+          <Link className="back" to="/book">
+            Book of applications
+          </Link>
+        </p>
         <h2>What acting costs</h2>
         <p>
           <Link className="back" to="/firm/prices">

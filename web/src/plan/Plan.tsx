@@ -10,6 +10,8 @@ import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
 import { Choices } from './Choices'
 import { read } from './order'
+import { BudgetPart } from './Budget'
+import { Jobs } from './Jobs'
 import './plan.css'
 
 type Line = Schemas['ActionLine']
@@ -219,6 +221,8 @@ export default function Plan() {
             <span className="faint">To the client</span> {d.told}
           </p>
         </section>
+        <Jobs visit={visit} zone={zone} me={me} />
+        <BudgetPart visit={visit} zone={zone} me={me} />
         <Choices choices={d.choices} currency={me.currency} />
         <div className="verdicts">
           {parts.map((p) => {

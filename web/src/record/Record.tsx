@@ -7,6 +7,9 @@ import { newId, useMe, useRefresh, useVisit, useWords } from '../api/queries'
 import { fromSI, readNumber, show, showDate, toSI, unitFor } from '../format'
 import { inOrder } from '../plan/order'
 import { useScales } from '../scales/useScales'
+import { blankShelf, ShelfFields, ShelfSums, shelfBody, shelfOf, type ShelfDraft } from './ShelfFields'
+import { Stops } from './Stops'
+import { useProposal, type Asked } from './useProposal'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
 import './record.css'
@@ -97,7 +100,17 @@ export default function RecordView() {
   if (!detail.data || !me || !words || !scales.data) return <Busy what="the record" />
   const z = detail.data.site.zones?.find((x) => x.id === zone)
   if (!z) return <Problem error={new Error('There is no such zone on this site')} />
-  return <Sheet key={zone} detail={detail.data} zone={z} me={me} scales={scales.data.now} first={search.get('action') ?? ''} />
+  return (
+    <Sheet
+      key={zone}
+      detail={detail.data}
+      zone={z}
+      me={me}
+      scales={scales.data.now}
+      first={search.get('action') ?? ''}
+      job={search.get('job') ?? ''}
+    />
+  )
 }
 
 function Sheet({
@@ -106,12 +119,14 @@ function Sheet({
   me,
   scales,
   first,
+  job,
 }: {
   detail: Schemas['VisitDetail']
   zone: Schemas['Zone']
   me: Schemas['Me']
   scales: Schemas['Scales']
   first: string
+  job: string
 }) {
   const words = useWords()
   const refresh = useRefresh()
@@ -148,6 +163,7 @@ function Sheet({
     signed: me.name,
   }
   const [d, setD] = useState<Draft>(blank)
+  const [shelf, setShelf] = useState<ShelfDraft>(blankShelf)
   const [corrects, setCorrects] = useState('')
   const set = (change: Partial<Draft>) => setD((x) => ({ ...x, ...change }))
   const action = words?.action.get(d.action)
@@ -159,6 +175,27 @@ function Sheet({
     return n === undefined ? undefined : toSI(n, unit, sys)
   }
   const area = si(d.area, 'm2')
+  const typed = (text: string, unit: string) => (readNumber(text) === undefined ? undefined : si(text, unit))
+  const rateUnit2 = shelf.unit || 'g/m2'
+  const ask: Asked | undefined =
+    hasProduct && shelf.product !== 'other'
+      ? {
+          action: d.action,
+          ...(shelf.product && { product_id: shelf.product }),
+          ...(shelf.lot && { lot_id: shelf.lot }),
+          ...(shelf.machine && { machine_id: shelf.machine }),
+          ...(shelf.supervisor && { supervisor_id: shelf.supervisor }),
+          ...(shelf.target && { target: shelf.target }),
+          ...(d.area !== blank.area && area && { area_m2: area }),
+          ...(typed(shelf.rate, rateUnit2) && { rate: typed(shelf.rate, rateUnit2) }),
+          ...(typed(shelf.carrier, 'L/100m2') && { carrier: typed(shelf.carrier, 'L/100m2') }),
+          ...(typed(shelf.tank, 'L') && { tank_l: typed(shelf.tank, 'L') }),
+          ...(/^\d\d:\d\d$/.test(shelf.started) && { at: `${me.today}T${shelf.started}:00Z` }),
+          posted: shelf.posted,
+        }
+      : undefined
+  const proposal = useProposal(detail.visit.id, zone.id, ask)
+  const fromShelf = ask !== undefined && proposal.data?.product_id !== undefined ? proposal.data : undefined
   const sums = useQuery({
     queryKey: ['sums', d.target, d.n, d.p2o5, d.k2o, d.source, d.area, sys],
     queryFn: () =>
@@ -183,7 +220,7 @@ function Sheet({
       warnings: r.warnings.map((w) => w.text),
       of: (id: string) => r.lines.find((l) => l.id === id)?.value ?? 0,
     }),
-    enabled: isFeed && !!area && !!readNumber(d.target) && !!readNumber(d.n),
+    enabled: isFeed && !fromShelf && !!area && !!readNumber(d.target) && !!readNumber(d.n),
   })
   const save = useMutation({
     mutationFn: async (ids: { id: string; followUp: string }) => {
@@ -201,9 +238,12 @@ function Sheet({
         outside_reason: d.why,
         signed_name: d.signed,
         voided: false,
+        ...(job && d.action === first && !corrects && { job_id: job }),
         ...(corrects ? { corrects_id: corrects } : { follow_up_id: ids.followUp }),
       }
-      if (isFeed && sums.data) {
+      if (fromShelf) {
+        Object.assign(body, shelfBody(shelf, fromShelf, sys), { area_m2: d.area === blank.area ? fromShelf.area_m2 : (area ?? 0) })
+      } else if (isFeed && sums.data) {
         const grams = sums.data.of('product')
         Object.assign(body, {
           amount: us ? Math.round((grams / 453.59237) * 100) / 100 : Math.round(grams) / 1000,
@@ -230,10 +270,11 @@ function Sheet({
     save.reset()
     setIds({ id: newId(), followUp: newId() })
     setCorrects(of)
+    setShelf(blankShelf)
     setD(draft)
   }
   // a correction begins with everything that the record says
-  const correct = (r: Schemas['Record']) =>
+  const correct = (r: Schemas['Record']) => {
     afresh(
       {
         ...blank,
@@ -255,7 +296,11 @@ function Sheet({
       },
       r.id,
     )
-  const asksWhy = d.why !== '' || (save.error instanceof Refused && save.error.fields.some((f) => f.field.endsWith('outside_reason')))
+    setShelf(shelfOf(r, sys))
+  }
+  const stops = fromShelf?.stops ?? []
+  const asksWhy =
+    d.why !== '' || stops.length > 0 || (save.error instanceof Refused && save.error.fields.some((f) => f.field.endsWith('outside_reason')))
   const givesIron = action?.id === 'apply-iron' || action?.id === 'moss-control'
   const may = me.rights.includes('record-treatment')
   const advice = scales.diagnosis.actions.find((a) => a.id === d.action)
@@ -312,8 +357,29 @@ function Sheet({
               onChange={(area) => set({ area })}
               hint={`zone ${show(zone.area_m2, 'm2', sys)}, ± ${Math.round(zone.area_error * 100)} %`}
             />
-            {hasProduct && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
-            {isFeed && (
+            {hasProduct && proposal.data && (
+              <label className="field wide">
+                <span>Product on the shelf</span>
+                <select
+                  aria-label="Product on the shelf"
+                  value={shelf.product || (fromShelf?.product_id ?? 'other')}
+                  onChange={(e) => setShelf({ ...shelf, product: e.target.value, lot: '', rate: '', carrier: '' })}
+                >
+                  {proposal.data.products.map((p) => (
+                    <option key={p.id} value={p.id}>
+                      {p.name}
+                      {p.groups.filter(Boolean).length > 0 && ` (group ${p.groups.filter(Boolean).join(', ')})`}
+                      {p.price !== undefined && `, ${p.price.toFixed(2)} ${me.currency}`}
+                      {!p.open && ` · stopped: ${p.why ?? ''}`}
+                    </option>
+                  ))}
+                  <option value="other">not on the shelf</option>
+                </select>
+              </label>
+            )}
+            {fromShelf && <ShelfFields draft={shelf} onChange={setShelf} p={fromShelf} me={me} />}
+            {hasProduct && !fromShelf && <Field label="Product" value={d.product} onChange={(product) => set({ product })} />}
+            {isFeed && !fromShelf && (
               <>
                 <Field label="Nitrogen wanted" unit={rateUnit} value={d.target} onChange={(target) => set({ target })} />
                 <Field label="N on the bag" unit="%" value={d.n} onChange={(n) => set({ n })} />
@@ -330,7 +396,7 @@ function Sheet({
                 </label>
               </>
             )}
-            {!isFeed && hasProduct && (
+            {!isFeed && hasProduct && !fromShelf && (
               <>
                 <Field label="Amount" unit={d.amountUnit} value={d.amount} onChange={(amount) => set({ amount })} />
                 <label className="field">
@@ -343,9 +409,9 @@ function Sheet({
                 </label>
               </>
             )}
-            {givesIron && <Field label="Iron (Fe)" unit={rateUnit} value={d.iron} onChange={(iron) => set({ iron })} />}
+            {givesIron && !fromShelf && <Field label="Iron (Fe)" unit={rateUnit} value={d.iron} onChange={(iron) => set({ iron })} />}
             {isWater && <Field label="Water given" unit={unitFor('mm', sys)?.label} value={d.water} onChange={(water) => set({ water })} />}
-            {action?.pesticide && (
+            {action?.pesticide && !fromShelf && (
               <>
                 <Field
                   label="Wind"
@@ -365,7 +431,7 @@ function Sheet({
             )}
             {asksWhy && (
               <Field
-                label="Outside the usual limits: why"
+                label="Something stands against it: why it was done"
                 value={d.why}
                 onChange={(why) => set({ why })}
                 wide
@@ -386,6 +452,7 @@ function Sheet({
               }
             />
           </div>
+          {proposal.isError && <Problem error={proposal.error} />}
           {isFeed && sums.isError && <Problem error={sums.error} />}
           {save.isError && <Problem error={save.error} />}
           {may && action?.pesticide && !me.rights.includes('record-pesticide') && (
@@ -426,7 +493,30 @@ function Sheet({
           )}
         </form>
         <section aria-label="Records of this visit">
-          {isFeed && sums.data && (
+          {fromShelf && (
+            <>
+              {stops.length > 0 && (
+                <>
+                  <h2>Stands against it</h2>
+                  <Stops stops={stops} form={me.date_form} />
+                </>
+              )}
+              {fromShelf.duties.length > 0 && (
+                <>
+                  <h2>Goes with it</h2>
+                  <ul className="duties">
+                    {fromShelf.duties.map((x) => (
+                      <li key={x.id} className="caution">
+                        {x.text}
+                      </li>
+                    ))}
+                  </ul>
+                </>
+              )}
+              <ShelfSums p={fromShelf} me={me} visit={detail.visit.id} zone={zone.id} asked={ask} />
+            </>
+          )}
+          {isFeed && !fromShelf && sums.data && (
             <div className="sums">
               {sums.data.lines.map((l) => (
                 <p key={l.id} className={l.lead ? 'num' : 'num faint'}>
@@ -452,11 +542,21 @@ function Sheet({
                   {show(r.area_m2, 'm2', sys)}
                   {r.amount !== undefined ? `, ${r.amount} ${r.amount_unit}` : ''}
                   {r.product ? ` ${r.product}` : ''}
+                  {r.started ? `, ${r.started}${r.ended ? ` to ${r.ended}` : ''}` : ''}
                   {r.n_g_m2 !== undefined ? `, ${r.n_g_m2} g N/m²` : ''}, signed {r.signed_name}
                   {r.licence_number ? ` (${r.licence_number})` : ''}
                   {r.corrects_id ? ', corrects an earlier entry' : ''}
                   {replaced.has(r.id) ? ', corrected since' : ''}
                 </span>
+                {r.closed_until && !r.voided && !replaced.has(r.id) && (
+                  <span className="closed">
+                    {r.must_water_in
+                      ? 'Closed until it is watered in and dry'
+                      : `Closed until ${showDate(r.closed_until.slice(0, 10), me.date_form)}, ${r.closed_until.slice(11, 16)}`}
+                  </span>
+                )}
+                {r.flags && <Stops stops={r.flags} form={me.date_form} />}
+                {r.flags && r.outside_reason && <span className="faint">Reason: {r.outside_reason}</span>}
                 {r.outside?.map((f) => (
                   <span key={f} className="caution">
                     {flags[f]}

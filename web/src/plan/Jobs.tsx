@@ -1,0 +1,113 @@
+import { Button } from 'antd'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { newId, useRefresh } from '../api/queries'
+import { show, showDate } from '../format'
+import { Problem } from '../Shell'
+
+type Job = Schemas['Job']
+
+/** The jobs of a zone's plan, asked once for the page. */
+export const useZoneJobs = (visit: string, zone: string) =>
+  useQuery({
+    queryKey: ['zone-jobs', visit, zone],
+    queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/jobs', { params: { path: { id: visit, zone } } })),
+  })
+
+/** Books jobs with one press; the keys are made once for each job, so that pressing twice books once. */
+export function useBook(visit: string, zone: string) {
+  const refresh = useRefresh()
+  return useMutation({
+    mutationFn: (jobs: Job[]) =>
+      got(
+        api.POST('/visits/{id}/zones/{zone}/jobs', {
+          params: { path: { id: visit, zone } },
+          body: { jobs: jobs.map((j) => ({ id: newId(), action: j.action, step: j.step })) },
+        }),
+      ),
+    onSuccess: refresh,
+  })
+}
+
+const amount = (j: Job, sys: Schemas['Me']['unit_system']): string => {
+  if (!j.amount) return ''
+  const big = j.amount >= 1000
+  const unit = j.amount_unit === 'mL' ? (big ? 'L' : 'mL') : big ? 'kg' : 'g'
+  return show(big ? j.amount / 1000 : j.amount, unit, sys, 2)
+}
+
+function Line({ j, me }: { j: Job; me: Schemas['Me'] }) {
+  return (
+    <>
+      <b className="num">{j.due_on ? showDate(j.due_on, me.date_form, true) : 'no open day'}</b>
+      <span>
+        <b>{j.label}</b>
+        {j.step > 1 && <span className="faint"> again</span>}
+        {j.product && (
+          <span className="faint num">
+            {' '}
+            {amount(j, me.unit_system)} {j.product}
+          </span>
+        )}
+        <br />
+        <span className="faint num">
+          window {showDate(j.from_on, me.date_form)} to {showDate(j.to_on, me.date_form)}
+          {j.wait >= 0.05 && `, a day of waiting costs ${j.wait.toFixed(2)} ${me.currency}`}
+        </span>
+        {j.moved && <span className="faint">, {j.moved}</span>}
+        {j.blocks?.slice(0, 3).map((b) => (
+          <span key={b.constraint} className="stopped block" data-block={b.constraint}>
+            {b.text} closes {b.days} {b.days === 1 ? 'day' : 'days'} of it
+            {b.without &&
+              `; without it ${showDate(b.without, me.date_form)}${b.cost >= 0.05 ? `, at ${b.cost.toFixed(2)} ${me.currency}` : ''}`}
+            {b.firm && ' (nobody passes it)'}
+          </span>
+        ))}
+      </span>
+    </>
+  )
+}
+
+/** The plan with dates: what it asks for and what is booked, in the order of days. */
+export function Jobs({ visit, zone, me }: { visit: string; zone: string; me: Schemas['Me'] }) {
+  const jobs = useZoneJobs(visit, zone)
+  const book = useBook(visit, zone)
+  const may = me.rights.includes('book-visits')
+  if (jobs.isLoadingError) return <Problem error={jobs.error} />
+  if (!jobs.data) return <p className="faint">Finding dates …</p>
+  const { proposed, booked } = jobs.data
+  const open = proposed.filter((j) => j.due_on)
+  if (proposed.length + booked.length === 0) return null
+  return (
+    <section className="jobs" aria-label="Dates">
+      <h2>
+        Dates{' '}
+        {may && open.length > 1 && (
+          <Button type="primary" loading={book.isPending} onClick={() => book.mutate(open)} data-book="all">
+            Book all {open.length}
+          </Button>
+        )}
+      </h2>
+      {book.isError && <Problem error={book.error} />}
+      <ol>
+        {[...booked, ...proposed]
+          .sort((a, b) => (a.due_on ?? '9').localeCompare(b.due_on ?? '9'))
+          .map((j) => (
+            <li key={`${j.action}-${j.step}-${j.state}`} data-job={j.action} data-state={j.state}>
+              <Line j={j} me={me} />
+              {j.state === 'booked' ? (
+                <span className="open">booked</span>
+              ) : (
+                may &&
+                j.due_on && (
+                  <Button loading={book.isPending} onClick={() => book.mutate([j])} data-book={j.action}>
+                    Book
+                  </Button>
+                )
+              )}
+            </li>
+          ))}
+      </ol>
+    </section>
+  )
+}
