@@ -120,6 +120,11 @@ func ReadBoard(
 }
 
 func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
+	var hands int64
+	if err := tx.Model(&store.Person{}).Where("active AND role IN ('technician', 'applicator')").Count(&hands).Error; err != nil {
+		return err
+	}
+	b.Crew = crew(b.Today, max(1, int(hands)))
 	if b.Rules, err = Rules(tx); err != nil {
 		return err
 	}
@@ -136,6 +141,18 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 		b.Shelf[shelf[i].Product.ID] = &shelf[i]
 	}
 	return err
+}
+
+// crewDay is what one person works in a day besides driving, minutes; Sundays are off (judgement: the firm's own hours are not asked yet).
+const crewDay = 360.0
+
+func crew(first time.Time, hands int) func(day int) float64 {
+	return func(day int) float64 {
+		if first.AddDate(0, 0, day).Weekday() == time.Sunday {
+			return 0
+		}
+		return crewDay * float64(hands)
+	}
 }
 
 // dayOf counts days from the first of the plan.

@@ -269,6 +269,8 @@ const (
 	usualWind = 4.5 // m/s
 	calm      = 1.3
 	fastRain  = .5 // mm that wash off
+	earliest  = 6  // hour of the day at which work begins
+	latest    = 20
 )
 
 // hours asks every hour of the job's weather, and finds the next that is open.
@@ -281,6 +283,9 @@ func (c *check) hours(id string, kind Kind, rule string, shut func(h Hour, i int
 		return
 	}
 	for i, h := range c.Hours {
+		if clock := h.At.Hour(); clock < earliest || clock > latest {
+			continue // nobody is told to come at night
+		}
 		if shut(h, i) == "" {
 			at := h.At
 			c.stop(id, kind, rule, why, lifts, &at)

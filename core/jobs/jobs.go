@@ -62,7 +62,7 @@ var workRows = []workRow{
 	{"short-last-mowing", 21, 10, 5, .0005, 1, nil},
 	{"edge", 30, 10, 4, .0002, 1, nil},
 	{"spring-handover", 14, 10, 5, .001, 2, []int{14}},
-	{"apply-nitrogen", 14, 10, 3, .001, 1, nil},
+	{"apply-nitrogen", 14, 10, 3, .0004, 1, nil},
 	{"spoon-feed-nitrogen", 7, 12, 4, .001, 3, []int{14}},
 	{"acidifying-nitrogen", 14, 10, 3, .001, 2, []int{28}},
 	{"apply-iron", 10, 12, 5, .0006, 1, nil},
@@ -97,7 +97,7 @@ var workRows = []workRow{
 	{"fungicide-curative", 3, 15, 5, .015, 2, []int{14}},
 	{"fungicide-preventive", 14, 15, 5, .003, 1, nil},
 	{"insecticide-curative", 3, 15, 5, .02, 1, nil},
-	{"insecticide-preventive", 21, 15, 5, .003, 1, nil},
+	{"insecticide-preventive", 21, 15, 5, .002, 1, nil},
 	{"herbicide-spot", 14, 12, 6, .001, 1, nil},
 	{"herbicide-broadcast", 14, 15, 5, .001, 1, nil},
 	{"preemergent", 10, 12, 4, .004, 2, []int{56}},
@@ -168,6 +168,9 @@ func Of(p remedy.Plan, l Lawn) []Job {
 		}
 		if len(a.Reasons) > 0 {
 			job.Reason = a.Reasons[0]
+		}
+		if a.Verdict == remedy.Hold && a.UntilWhat != "" {
+			job.Reason = "held until " + a.UntilWhat
 		}
 		for step := 1; step <= n; step++ {
 			job.Step, job.Least = step, 0

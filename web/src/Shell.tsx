@@ -93,7 +93,7 @@ export function Shell({
           </time>
           {me.demo && (
             <>
-              <span className="tag-sim">simulated clock</span>
+              <span className="tag-sim">simulated</span>
               <Button size="small" loading={advance.isPending} onClick={() => advance.mutate(1)}>
                 + 1 day
               </Button>

@@ -179,6 +179,9 @@ function Feeds() {
   )
 }
 
+const weekName = (name: string, form: Me['date_form']): string =>
+  ({ late: 'Late', this: 'This week', next: 'Next week' })[name] ?? `Week of ${showDate(name, form)}`
+
 /** What is booked, week by week, the costliest to wait for first within a day. */
 export default function Calendar() {
   const me = useMe().data
@@ -233,9 +236,9 @@ export default function Calendar() {
       )}
       {list.length === 0 && <p className="empty">Nothing is booked. Jobs are booked from the plan of a zone, with one press.</p>}
       {list.map((w) => (
-        <section key={w.name} aria-label={w.name}>
+        <section key={w.name} aria-label={weekName(w.name, me.date_form)}>
           <h2>
-            {w.name}{' '}
+            {weekName(w.name, me.date_form)}{' '}
             <small className="faint num">
               {w.jobs.length} {w.jobs.length === 1 ? 'job' : 'jobs'}, {(w.minutes / 60).toFixed(1)} h
             </small>

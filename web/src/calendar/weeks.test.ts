@@ -18,10 +18,10 @@ describe('weeks of the calendar', () => {
       '2026-08-24',
     )
     expect(list.map((w) => [w.name, w.jobs.length, w.minutes])).toEqual([
-      ['Late', 1, 30],
-      ['This week', 2, 75],
-      ['Next week', 1, 30],
-      ['Week of 2026-09-14', 1, 30],
+      ['late', 1, 30],
+      ['this', 2, 75],
+      ['next', 1, 30],
+      ['2026-09-14', 1, 30],
     ])
     expect(list[1]?.days).toHaveLength(1)
     expect(weeks([], '2026-08-24')).toEqual([])

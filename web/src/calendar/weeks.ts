@@ -3,6 +3,7 @@ import type { Schemas } from '../api/client'
 type Job = Schemas['Job']
 
 export interface Week {
+  /** "late", "this", "next", or the Monday. */
   name: string
   minutes: number
   jobs: Job[]
@@ -28,7 +29,7 @@ export function weeks(jobs: Job[], today: string): Week[] {
     const due = j.due_on ?? ''
     if (!due) continue
     const first = monday(due)
-    const name = due < today ? 'Late' : first === now ? 'This week' : first === later(now, 7) ? 'Next week' : `Week of ${first}`
+    const name = due < today ? 'late' : first === now ? 'this' : first === later(now, 7) ? 'next' : first
     let week = out.at(-1)
     if (week?.name !== name) {
       week = { name, minutes: 0, jobs: [], days: [] }

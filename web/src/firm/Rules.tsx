@@ -45,10 +45,13 @@ const years = [
   ['season', 'season: July to June in the south'],
 ] as const
 
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const dayOfYear = (text: string): string => `${Number(text.slice(3, 5))} ${months[Number(text.slice(0, 2)) - 1] ?? ''}`
+
 /** A rule in one line. */
 export function inWords(r: Rule['rule']): string {
   const parts = [
-    r.from && r.to ? `${r.from} to ${r.to}` : '',
+    r.from && r.to ? `${dayOfYear(r.from)} to ${dayOfYear(r.to)}` : '',
     r.amount ? `${r.amount} ${amounts[r.what] ?? ''}` : '',
     r.what === 'most-a-year' ? (years.find(([id]) => id === (r.year ?? ''))?.[1] ?? '') : '',
     r.days?.length ? r.days.join(', ') : '',

@@ -45,6 +45,13 @@ function made(p: Product): string {
   return [bag, ...more, ...actives].filter(Boolean).join(', ')
 }
 
+/** Where a product stands today: open first, then stopped, then what no lawn calls for. */
+function standing(g: Glance | undefined): number {
+  const called = g?.lawns.filter((l) => l.called) ?? []
+  if (called.some((l) => l.stops.length === 0)) return 0
+  return called.length > 0 ? 1 : 2
+}
+
 /** How many of the day's lawns it may go on now, of those that call for it; what stops it where none is open. */
 function Today({ g }: { g: Glance | undefined }) {
   if (!g || g.lawns.length === 0) return <span className="faint">no lawn today</span>
@@ -160,6 +167,9 @@ function One({ p, me, glance }: { p: Product; me: Schemas['Me']; glance: Glance 
   const words = useWords()
   const [lot, setLot] = useState(false)
   const [edit, setEdit] = useState(false)
+  const [all, setAll] = useState(false)
+  const called = (glance?.lawns ?? []).filter((x) => x.called)
+  const shown = all ? (glance?.lawns ?? []) : called
   const may = me.rights.includes('keep-shelf')
   if (edit) return <LabelForm product={p} me={me} onDone={() => setEdit(false)} />
   const l = p.label
@@ -174,8 +184,9 @@ function One({ p, me, glance }: { p: Product; me: Schemas['Me']; glance: Glance 
       <p>{made(p)}</p>
       <h2>Today</h2>
       {!glance && <p className="faint">Looking at the day’s lawns …</p>}
+      {glance && called.length === 0 && <p className="faint">No lawn of the day calls for it.</p>}
       <ul className="lawns">
-        {glance?.lawns.map((x) => (
+        {shown.map((x) => (
           <li key={x.zone_id} data-open={x.stops.length === 0}>
             <Link to={`/visits/${x.visit_id}/${x.zone_id}/record?action=${x.action}`}>
               {x.site_name}, {x.zone_name}
@@ -188,6 +199,11 @@ function One({ p, me, glance }: { p: Product; me: Schemas['Me']; glance: Glance 
           </li>
         ))}
       </ul>
+      {glance && glance.lawns.length > called.length && (
+        <button type="button" className="quiet" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? 'Hide' : 'Show'} the {glance.lawns.length - called.length} that do not call for it
+        </button>
+      )}
       <h2>By the label</h2>
       <Uses p={p} me={me} />
       <p className="faint">
@@ -260,6 +276,7 @@ export default function Shelf() {
   if (products.isLoadingError) return <Problem error={products.error} />
   if (!products.data || !me) return <Busy what="the shelf" />
   const at = new Map((glance.data ?? []).map((g) => [g.product_id, g]))
+  const sorted = [...products.data].sort((a, b) => standing(at.get(a.id)) - standing(at.get(b.id)))
   const chosen = products.data.find((p) => p.id === product)
   const may = me.rights.includes('keep-shelf')
   return (
@@ -292,7 +309,7 @@ export default function Shelf() {
             </tr>
           </thead>
           <tbody>
-            {products.data.map((p) => (
+            {sorted.map((p) => (
               <tr key={p.id} data-product={p.id} data-chosen={p.id === product}>
                 <td>
                   <Link to={`/shelf/${p.id}`}>
