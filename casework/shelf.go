@@ -239,3 +239,32 @@ func BudgetOf(r store.TreatmentRecord) budget.Given {
 	}
 	return out
 }
+
+// WateredIn notes on records when they were watered in, where that was told after them.
+func WateredIn(tx *gorm.DB, records []store.TreatmentRecord) error {
+	var open []uuid.UUID
+	for _, r := range records {
+		if r.MustWaterIn {
+			open = append(open, r.ID)
+		}
+	}
+	if len(open) == 0 {
+		return nil
+	}
+	var rows []store.WateringIn
+	if err := tx.Where("record_id IN ?", open).Find(&rows).Error; err != nil {
+		return err
+	}
+	for _, w := range rows {
+		for i := range records {
+			if r := &records[i]; r.ID == w.RecordID {
+				at, until := w.At, clearance.DryAfter(w.At)
+				r.WateredInAt = &at
+				if r.ClosedUntil == nil || until.After(*r.ClosedUntil) {
+					r.ClosedUntil = &until
+				}
+			}
+		}
+	}
+	return nil
+}

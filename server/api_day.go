@@ -59,6 +59,8 @@ type Day struct {
 	Notices  []DayNotice   `json:"notices" nullable:"false" doc:"what the watch tells: new ones and those that stand"`
 	Left     []NoticesLeft `json:"notices_left" nullable:"false"`
 	Watch    *DayWatch     `json:"watch,omitempty"`
+	Closed   []Closed      `json:"closed" nullable:"false" doc:"zones that people and pets are kept off"`
+	Jobs     []Job         `json:"jobs" nullable:"false" doc:"booked for today or late, the costliest to wait for first"`
 	// The totals count what the lists leave out.
 	DueTotal    int64 `json:"due_total"`
 	ComingTotal int64 `json:"coming_total"`
@@ -84,10 +86,17 @@ func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
 		return nil, err
 	}
 	out := Day{Today: today.Format(dateOnly), Due: []DayVisit{}, Coming: []DayVisit{}, Done: []DayVisit{}, Sky: []DaySky{},
-		Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}}
+		Straying: []Straying{}, Notices: []DayNotice{}, Left: []NoticesLeft{}, Closed: []Closed{},
+		Jobs: []Job{}}
 	var station *store.Station
 	var measured []store.StationDay
 	if err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
+		if out.Closed, err = closedNow(tx, today, s.now()); err != nil {
+			return err
+		}
+		if out.Jobs, err = dueJobs(tx, today); err != nil {
+			return err
+		}
 		if station, err = day(tx, today, in.Mine, who(ctx).Person, &out); err != nil || station == nil {
 			return err
 		}

@@ -405,6 +405,16 @@ func calendarRows(tx *gorm.DB, in *calendarIn, today time.Time) ([]Job, error) {
 	return out, nil
 }
 
+// mostDueJobs is how many jobs a day tells.
+const mostDueJobs = 60
+
+// dueJobs are the jobs that are booked for a day or late.
+func dueJobs(tx *gorm.DB, today time.Time) ([]Job, error) {
+	rows, err := calendarRows(tx, &calendarIn{To: today.Format(dateOnly)}, today)
+	slices.SortStableFunc(rows, func(a, b Job) int { return cmp.Or(cmp.Compare(b.Wait, a.Wait), cmp.Compare(a.ToOn, b.ToOn)) })
+	return rows[:min(len(rows), mostDueJobs)], err
+}
+
 // listJobs answers GET /jobs: the calendar of the firm or of a site.
 func (s *Server) listJobs(ctx context.Context, in *calendarIn) (*body[Calendar], error) {
 	today, err := s.today(ctx)

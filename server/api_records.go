@@ -1,6 +1,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -10,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"hodos/account"
 	"hodos/casework"
@@ -286,6 +288,86 @@ func (r Record) follow(tx *gorm.DB, v store.Visit, row store.TreatmentRecord, ou
 	return nil
 }
 
+// Closed is a zone that people and pets are kept off.
+type Closed struct {
+	RecordID uuid.UUID  `json:"record_id"`
+	ZoneID   uuid.UUID  `json:"zone_id"`
+	SiteName string     `json:"site_name"`
+	ZoneName string     `json:"zone_name"`
+	Product  string     `json:"product"`
+	Until    *time.Time `json:"until,omitempty" doc:"by the clock of the lawn; left out until it is watered in"`
+	Minutes  *int       `json:"minutes,omitempty" doc:"left, by the clock of the lawn"`
+}
+
+// mostClosed is how many closed zones a day tells.
+const mostClosed = 50
+
+// closedNow lists the zones that are closed on a day.
+func closedNow(tx *gorm.DB, today, now time.Time) ([]Closed, error) {
+	var rows []struct {
+		ID, ZoneID                            uuid.UUID
+		SiteName, ZoneName, Product, Timezone string
+		Until                                 *time.Time
+	}
+	err := tx.Raw(`SELECT c.id, c.zone_id, c.product, c.until, s.name AS site_name, z.name AS zone_name, s.timezone FROM closed_zones c
+		JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id
+		WHERE c.applied_on > ? AND c.applied_on <= ? AND (c.until IS NULL OR c.until > ?) ORDER BY c.until NULLS FIRST, c.id LIMIT ?`,
+		today.AddDate(0, 0, -7), today, today.Add(-14*time.Hour), mostClosed).Scan(&rows).Error
+	out := []Closed{}
+	for _, r := range rows {
+		c := Closed{RecordID: r.ID, ZoneID: r.ZoneID, SiteName: r.SiteName, ZoneName: r.ZoneName, Product: r.Product}
+		if r.Until != nil {
+			zone := casework.Location(r.Timezone)
+			t, local := r.Until.In(zone), now.In(zone)
+			until := time.Date(t.Year(), t.Month(), t.Day(), t.Hour(), t.Minute(), 0, 0, time.UTC)
+			at := time.Date(today.Year(), today.Month(), today.Day(), local.Hour(), local.Minute(), 0, 0, time.UTC)
+			left := int(until.Sub(at).Minutes())
+			if left <= 0 {
+				continue
+			}
+			c.Until, c.Minutes = &until, &left
+		}
+		out = append(out, c)
+	}
+	return out, err
+}
+
+// waterIn answers POST /records/{id}/watered-in: what had to be watered in has been. It is noted once.
+func (s *Server) waterIn(ctx context.Context, in *struct {
+	IDPath
+	Body struct {
+		At string `json:"at" maxLength:"5" doc:"HH:MM by the clock of the lawn"`
+	}
+}) (*struct{}, error) {
+	now, err := s.moment(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
+		var r store.TreatmentRecord
+		if err := tx.First(&r, "id = ?", in.ID).Error; err != nil {
+			return err
+		}
+		if !r.MustWaterIn {
+			return invalid("body.at", "this needs no watering in")
+		}
+		var site store.Site
+		if err := tx.Raw("SELECT s.* FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?", r.ZoneID).Scan(&site).Error; err != nil {
+			return err
+		}
+		zone := casework.Location(site.Timezone)
+		at, err := clockOn("at", in.Body.At, now.In(site.Timezone), zone)
+		if err != nil || at == nil {
+			return cmp.Or(err, invalid("body.at", "is required"))
+		}
+		if r.EndedAt != nil && at.Before(*r.EndedAt) {
+			return invalid("body.at", "is before the end of the work")
+		}
+		row := store.WateringIn{RecordID: r.ID, FirmID: r.FirmID, At: *at, PersonID: who(ctx).Person, RecordedAt: s.now().UTC()}
+		return tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error
+	})
+}
+
 // listRecords answers GET /zones/{id}/records: all records of a zone, the corrected ones too.
 func (s *Server) listRecords(ctx context.Context, in *IDPath) (*body[[]Record], error) {
 	out := []Record{}
@@ -299,6 +381,9 @@ func (s *Server) listRecords(ctx context.Context, in *IDPath) (*body[[]Record], 
 		}
 		var site store.Site
 		if err := tx.Raw("SELECT s.* FROM sites s JOIN zones z ON z.site_id = s.id WHERE z.id = ?", in.ID).Scan(&site).Error; err != nil {
+			return err
+		}
+		if err := casework.WateredIn(tx, rows); err != nil {
 			return err
 		}
 		for _, r := range rows {

@@ -609,6 +609,9 @@ func visitDetail(tx *gorm.DB, id uuid.UUID) (out VisitDetail, err error) {
 	if err := tx.Where("visit_id = ?", id).Order("seq").Find(&records).Error; err != nil {
 		return out, err
 	}
+	if err := casework.WateredIn(tx, records); err != nil {
+		return out, err
+	}
 	for _, r := range records {
 		one := recordOf(r)
 		one.clocks(r, casework.Location(site.Timezone))

@@ -67,7 +67,7 @@ func TestQuestionsToTheDatabase(t *testing.T) {
 		ask  func()
 	}{
 		{"me", 2, func() { tech.must(200, "GET", "/me", nil, nil) }},
-		{"day", 16, func() { tech.must(200, "GET", "/day", nil, nil) }},
+		{"day", 18, func() { tech.must(200, "GET", "/day", nil, nil) }},
 		{"sites", 7, func() { tech.must(200, "GET", "/sites", nil, nil) }},
 		{"sites found", 7, func() { tech.must(200, "GET", "/sites?find=quill", nil, nil) }},
 		{"one site", 6, func() { tech.must(200, "GET", "/sites/"+p.site, nil, nil) }},

@@ -160,6 +160,7 @@ var routes = []route{
 	{http.MethodGet, "/machines", "list-machines", "The firm's machines with their logs", "shelf", account.See, at((*Server).listMachines)},
 	{http.MethodPut, "/machines/{id}", "keep-machine", "A new machine, or a change to one", "shelf", account.KeepShelf, at((*Server).keepMachine)},
 	{http.MethodPost, "/machines/{id}/log", "log-machine", "What was done to a machine", "shelf", account.RecordTreatment, at((*Server).logMachine)},
+	{http.MethodPost, "/records/{id}/watered-in", "water-in", "What had to be watered in has been", "records", account.RecordTreatment, at((*Server).waterIn)},
 	{http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", account.See, at((*Server).listRecords)},
 	{http.MethodGet, "/bench", "list-bench", "Every calculation with what it asks for", "bench", account.See, at((*Server).listBench)},
 	{http.MethodPost, "/bench/{id}", "work-out", "Do a calculation", "bench", account.See, at((*Server).workOut)},

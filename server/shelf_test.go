@@ -202,6 +202,38 @@ func TestARecordIsCompletedFromShelfAndStation(t *testing.T) {
 	w.as("technician").must(403, "POST", path, recorded(p, product, map[string]any{"signed_name": "Tam Whitlock"}), nil)
 }
 
+func TestWhatIsWateredInOpensLater(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("applicator")
+	p := c.place("Quill")
+	var out server.Recorded
+	body := recorded(p, demo.Shelved(6), map[string]any{"action": "insecticide-preventive", "target": "white-grubs", "rate": 9, "carrier": nil}) // Grubline, granules
+	c.must(200, "POST", "/visits/"+p.visit+"/records", body, &out)
+	require.True(t, out.Record.MustWaterIn)
+	var day server.Day
+	c.must(200, "GET", "/day", nil, &day)
+	require.Len(t, day.Closed, 1)
+	require.Nil(t, day.Closed[0].Until, "closed until it is watered in")
+	path := "/records/" + out.Record.ID.String() + "/watered-in"
+	var pr problem
+	c.must(422, "POST", path, map[string]any{"at": "06:00"}, &pr)
+	require.NotEmpty(t, pr.at("body.at"))
+	c.must(204, "POST", path, map[string]any{"at": "23:50"}, nil)
+	c.must(200, "GET", "/day", nil, &day)
+	require.Len(t, day.Closed, 1)
+	require.Equal(t, "2026-08-25 01:50", day.Closed[0].Until.Format("2006-01-02 15:04"), "two hours to dry")
+	require.Positive(t, *day.Closed[0].Minutes)
+	var list []server.Record
+	c.must(200, "GET", "/zones/"+p.zone+"/records", nil, &list)
+	require.False(t, list[0].MustWaterIn)
+	require.Equal(t, "23:50", list[0].WateredIn)
+	again := c.propose(p, map[string]any{"action": "fungicide-curative", "at": at(7).AddDate(0, 0, 0)})
+	require.Contains(t, stopIDs(again.Stops), "label-reentry")
+	body = recorded(p, demo.Shelved(4), nil)
+	c.must(200, "POST", "/visits/"+p.visit+"/records", body, &out)
+	c.must(422, "POST", "/records/"+out.Record.ID.String()+"/watered-in", map[string]any{"at": "12:00"}, nil)
+}
+
 func TestTheBookHoldsWhatAnInspectorAsks(t *testing.T) {
 	w := newWorld(t)
 	c := w.as("applicator")

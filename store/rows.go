@@ -319,6 +319,12 @@ type (
 		RecordID, PersonID         *uuid.UUID
 		Version                    int
 	}
+	WateringIn struct {
+		RecordID, FirmID uuid.UUID
+		At               time.Time
+		PersonID         uuid.UUID
+		RecordedAt       time.Time
+	}
 	CalendarFeed struct {
 		ID          uuid.UUID
 		TokenHash   []byte
@@ -404,6 +410,9 @@ type (
 		Today time.Time
 	}
 )
+
+// TableName says what is watered in, not how often.
+func (WateringIn) TableName() string { return "waterings_in" }
 
 // TableName keeps the singular.
 func (MachineLog) TableName() string { return "machine_log" }

@@ -306,7 +306,7 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
 		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, "+
-			"product_labels, machine_log FROM "+quoted(
+			"product_labels, machine_log, waterings_in FROM "+quoted(
 			role,
 		),
 		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines FROM "+quoted(

@@ -105,6 +105,24 @@ CREATE INDEX treatment_records_lot ON treatment_records (firm_id, lot_id) WHERE 
 CREATE INDEX treatment_records_corrects ON treatment_records (firm_id, corrects_id) WHERE corrects_id IS NOT NULL;
 CREATE INDEX treatment_records_closed ON treatment_records (firm_id, closed_until) WHERE closed_until IS NOT NULL OR must_water_in;
 
+-- What was put down is watered in later than it is recorded: noted beside the record, once.
+CREATE TABLE waterings_in (
+  record_id uuid PRIMARY KEY,
+  firm_id uuid NOT NULL REFERENCES firms,
+  at timestamptz NOT NULL,
+  person_id uuid NOT NULL,
+  recorded_at timestamptz NOT NULL,
+  FOREIGN KEY (firm_id, record_id) REFERENCES treatment_records (firm_id, id),
+  FOREIGN KEY (firm_id, person_id) REFERENCES people (firm_id, id)
+);
+CREATE TRIGGER waterings_in_grow BEFORE UPDATE OR DELETE ON waterings_in FOR EACH ROW EXECUTE FUNCTION refuse_change();
+-- Until when people and pets are kept off, by the records that stand: NULL until is "until it is watered in".
+CREATE VIEW closed_zones WITH (security_invoker = true) AS
+  SELECT r.id, r.firm_id, r.zone_id, r.product, r.applied_on, r.ended_at, w.at AS watered_in,
+    CASE WHEN NOT r.must_water_in THEN r.closed_until WHEN w.at IS NULL THEN NULL ELSE greatest(r.closed_until, w.at + interval '2 hours') END AS until
+  FROM treatment_records r LEFT JOIN waterings_in w ON w.record_id = r.id
+  WHERE r.closed_until IS NOT NULL AND NOT r.voided AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id);
+
 -- Jobs: what is booked of a plan, with the span in which it may be done.
 CREATE TABLE jobs (
   id uuid PRIMARY KEY,
@@ -164,12 +182,14 @@ CALL lock_firm('product_lots');
 CALL lock_firm('local_rules');
 CALL lock_firm('machines');
 CALL lock_firm('machine_log');
+CALL lock_firm('waterings_in');
 CALL lock_firm('jobs');
 CALL lock_firm('calendar_feeds');
 
 -- +goose Down
 DROP FUNCTION feed_firm(bytea);
-DROP TABLE calendar_feeds, jobs;
+DROP VIEW closed_zones;
+DROP TABLE calendar_feeds, jobs, waterings_in;
 DROP INDEX treatment_records_book, treatment_records_lot, treatment_records_corrects, treatment_records_closed;
 ALTER TABLE treatment_records DROP COLUMN product_id, DROP COLUMN label_id, DROP COLUMN lot_id, DROP COLUMN machine_id, DROP COLUMN supervisor_id,
   DROP COLUMN job_id, DROP COLUMN target, DROP COLUMN rate, DROP COLUMN carrier, DROP COLUMN started_at, DROP COLUMN ended_at,

@@ -1024,6 +1024,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/records/{id}/watered-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What had to be watered in has been
+         * @description Needs the right record-treatment.
+         */
+        post: operations["water-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/rules": {
         parameters: {
             query?: never;
@@ -2426,6 +2446,23 @@ export interface components {
             /** @description where the next page begins; left out on the last */
             next?: string;
         };
+        Closed: {
+            /**
+             * Format: int64
+             * @description left, by the clock of the lawn
+             */
+            minutes?: number;
+            product: string;
+            record_id: string;
+            site_name: string;
+            /**
+             * Format: date-time
+             * @description by the clock of the lawn; left out until it is watered in
+             */
+            until?: string;
+            zone_id: string;
+            zone_name: string;
+        };
         CodeInputBody: {
             /** @description what the app shows now */
             code: string;
@@ -2435,6 +2472,8 @@ export interface components {
             current: string;
         };
         Day: {
+            /** @description zones that people and pets are kept off */
+            closed: components["schemas"]["Closed"][];
             /** @description the seven days after */
             coming: components["schemas"]["DayVisit"][];
             /** Format: int64 */
@@ -2446,6 +2485,8 @@ export interface components {
             due: components["schemas"]["DayVisit"][];
             /** Format: int64 */
             due_total: number;
+            /** @description booked for today or late, the costliest to wait for first */
+            jobs: components["schemas"]["Job"][];
             /** @description what the watch tells: new ones and those that stand */
             notices: components["schemas"]["DayNotice"][];
             notices_left: components["schemas"]["NoticesLeft"][];
@@ -4217,6 +4258,10 @@ export interface components {
             action: string;
             finding: string;
             reason: string;
+        };
+        "Water-inRequest": {
+            /** @description HH:MM by the clock of the lawn */
+            at: string;
         };
         Watering: {
             /** @description the days of the calendar */
@@ -8640,6 +8685,84 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Product"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "water-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Water-inRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

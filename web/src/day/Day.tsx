@@ -7,6 +7,7 @@ import { count, fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Tick } from '../ui/Field'
 import { Watch } from './Watch'
+import { ClosedZones, DueJobs } from './Work'
 import './day.css'
 
 const sprayWords: Record<string, string> = {
@@ -176,6 +177,8 @@ export default function Day() {
         <Visits list={d.coming} total={d.coming_total} me={me} head="The next seven days" none="Nothing is booked." />
       </div>
       <div>
+        <ClosedZones closed={d.closed} me={me} />
+        <DueJobs jobs={d.jobs} me={me} />
         <Watch day={d} me={me} />
         {d.straying.length > 0 && (
           <section className="straying" aria-label="Not on course">
