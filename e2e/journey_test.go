@@ -87,6 +87,8 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	p.click(`[data-record=apply-nitrogen]`)
 
 	// 2.4 g N/m² from a 20 % bag on 130 m² takes 1.56 kg
+	p.sees(`select[aria-label="Product on the shelf"]`)
+	p.until("a bag that is not on the shelf", `(() => { const s = document.querySelector('select[aria-label="Product on the shelf"]'); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; set.call(s, 'other'); s.dispatchEvent(new Event('change', { bubbles: true })); return s.value === 'other' })()`)
 	p.types(`input[aria-label="Nitrogen wanted"]`, "2.4")
 	p.types(`input[aria-label="N on the bag"]`, "20")
 	p.has("1.56 kg")
