@@ -2,7 +2,9 @@ package casework
 
 import (
 	"encoding/json"
+	"errors"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -124,7 +126,11 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 	if err := tx.Model(&store.Person{}).Where("active AND role IN ('technician', 'applicator')").Count(&hands).Error; err != nil {
 		return err
 	}
-	b.Crew = crew(b.Today, max(1, int(hands)))
+	others, err := b.others(tx)
+	if err != nil {
+		return err
+	}
+	b.Crew = crew(b.Today, max(1, int(hands)), others)
 	if b.Rules, err = Rules(tx); err != nil {
 		return err
 	}
@@ -146,13 +152,41 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 // crewDay is what one person works in a day besides driving, minutes; Sundays are off (judgement: the firm's own hours are not asked yet).
 const crewDay = 360.0
 
-func crew(first time.Time, hands int) func(day int) float64 {
+func crew(first time.Time, hands int, others map[int]float64) func(day int) float64 {
 	return func(day int) float64 {
 		if first.AddDate(0, 0, day).Weekday() == time.Sunday {
 			return 0
 		}
-		return crewDay * float64(hands)
+		return max(0, crewDay*float64(hands)-others[day])
 	}
+}
+
+// others are the minutes of each day that booked jobs beside these take.
+func (b *Board) others(tx *gorm.DB) (map[int]float64, error) {
+	keys := make([]uuid.UUID, len(b.Jobs))
+	for i, j := range b.Jobs {
+		keys[i] = j.ID
+	}
+	var rows []struct {
+		DueOn   time.Time
+		Minutes float64
+	}
+	err := tx.Raw(`SELECT due_on, sum((amount->>'minutes')::float8) AS minutes FROM jobs WHERE state = 'booked' AND due_on BETWEEN ? AND ?
+		AND NOT id = ANY (?) GROUP BY due_on`, b.Today, b.Today.AddDate(0, 0, PlanDays), pgKeys(keys)).Scan(&rows).Error
+	out := map[int]float64{}
+	for _, r := range rows {
+		out[b.dayOf(r.DueOn)] = r.Minutes
+	}
+	return out, err
+}
+
+// pgKeys writes keys as an array of the database.
+func pgKeys(keys []uuid.UUID) string {
+	text := make([]string, len(keys))
+	for i, k := range keys {
+		text[i] = k.String()
+	}
+	return "{" + strings.Join(text, ",") + "}"
 }
 
 // dayOf counts days from the first of the plan.
@@ -300,6 +334,70 @@ func (b *Board) Options() schedule.Options {
 // Arrange finds the dates.
 func (b *Board) Arrange(keep func(store.Job) bool) []schedule.Placed {
 	return schedule.Arrange(b.Tasks(keep), b.Options())
+}
+
+// Moving says what a day breaks for a job among those that stand where they are.
+func (b *Board) Moving(j store.Job, day time.Time) []schedule.Move {
+	tasks := b.Tasks(func(x store.Job) bool { return x.ID != j.ID })
+	return schedule.Moving(tasks, j.ID.String(), b.dayOf(day), b.Options())
+}
+
+// Replanned is a job that planning anew has moved, or that has no open day any more.
+type Replanned struct {
+	Job    store.Job
+	Placed schedule.Placed
+}
+
+// missedDays is how long a job whose window has closed is looked for another day (judgement).
+const missedDays = 14
+
+// Replan finds days anew for booked jobs that are not fixed, writes those that move, and says of each why it moved.
+func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hours func(*uuid.UUID) []weather.Day) ([]Replanned, error) {
+	if len(list) == 0 {
+		return nil, nil
+	}
+	for i := range list { // a missed day goes on from today
+		if list[i].ToOn.Before(today) {
+			list[i].ToOn = today.AddDate(0, 0, missedDays)
+		}
+	}
+	b, err := ReadBoard(tx, list, country, today, hours)
+	if err != nil {
+		return nil, err
+	}
+	var out []Replanned
+	for i, p := range b.Arrange(func(j store.Job) bool { return j.Fixed && !j.DueOn.Before(today) }) {
+		j := list[i]
+		day := today.AddDate(0, 0, p.Day)
+		if p.Day < 0 {
+			out = append(out, Replanned{j, p})
+			continue
+		}
+		if day.Equal(j.DueOn) {
+			continue
+		}
+		j.Moved = "moved from " + j.DueOn.Format("2 Jan") + ": " + b.why(j)
+		if err := store.Change(tx, &store.Job{}, j.ID, j.Version, map[string]any{"due_on": day, "to_on": j.ToOn, "moved": j.Moved}); errors.Is(err, store.ErrChanged) {
+			continue // somebody has just put it elsewhere
+		} else if err != nil {
+			return nil, err
+		}
+		j.DueOn = day
+		j.Version++
+		out = append(out, Replanned{j, p})
+	}
+	return out, nil
+}
+
+// why says what keeps a job from the day that it stood on.
+func (b *Board) why(j store.Job) string {
+	if j.DueOn.Before(b.Today) {
+		return "the day was missed"
+	}
+	if broken := b.Moving(j, j.DueOn); len(broken) > 0 {
+		return clearance.Words(broken[0].Constraint)
+	}
+	return "a better day is open"
 }
 
 // Wanted are the jobs that a plan asks for, as rows that are not booked yet.

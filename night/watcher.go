@@ -171,6 +171,9 @@ func (w Watcher) part(tx *gorm.DB, p Part, day time.Time, answer serviceAnswer) 
 	if err := tx.First(&firm, "id = ?", p.Firm).Error; err != nil {
 		return sum, err
 	}
+	if err := replan(tx, zones, firm.Country, day, answer.forecast); err != nil {
+		return sum, err
+	}
 	for i := range all {
 		z := &all[i]
 		sum.zones++

@@ -13,6 +13,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/casework"
+	"hodos/core/clearance"
 	"hodos/core/remedy"
 	"hodos/core/schedule"
 	"hodos/core/weather"
@@ -61,50 +62,6 @@ type Block struct {
 	Firm       bool    `json:"firm" doc:"law, label or weather: nobody passes it"`
 }
 
-// constraints in words, as they stand in "kept from it by …".
-var constraints = map[string]string{
-	schedule.Span:            "its season",
-	schedule.Apart:           "another job on the zone",
-	schedule.Order:           "the step before it",
-	schedule.Crew:            "the hours of the crew",
-	"law-blackout":           "the closed season of the law",
-	"law-at-once-nitrogen":   "the most nitrogen allowed at once",
-	"law-a-year-nitrogen":    "the year’s nitrogen",
-	"law-a-year-phosphorus":  "the year’s phosphorus",
-	"law-at-once-phosphorus": "the most phosphorus allowed at once",
-	"law-phosphorus":         "a soil test for phosphorus",
-	"law-notice":             "notice to the neighbours",
-	"law-buffer":             "the distance to water",
-	"label-buffer":           "the distance to water",
-	"law-rain":               "heavy rain",
-	"law-wind":               "wind",
-	"label-wind":             "wind",
-	"label-air":              "temperature",
-	"label-rainfast":         "rain",
-	"law-watering":           "the allowed watering days",
-	"law-locate":             "buried lines not located",
-	"law-registration":       "the registration",
-	"label-grass":            "the label’s grasses",
-	"label-use":              "the label",
-	"label-target":           "the label’s targets",
-	"label-interval":         "the label’s interval",
-	"label-times":            "the label’s times a season",
-	"label-season":           "the label’s most a season",
-	"label-active":           "the season’s most of the active",
-	"label-seed":             "the label’s wait before seed",
-	"label-seedling":         "the age of the new grass",
-	"label-rate":             "the label’s rate",
-	"resistance":             "the same mode of action twice",
-	"policy-no-pesticides":   "the client’s wish",
-}
-
-func constraintText(id string) string {
-	if t, ok := constraints[id]; ok {
-		return t
-	}
-	return strings.ReplaceAll(id, "-", " ")
-}
-
 func jobOf(j store.Job) Job {
 	d := casework.DoseOf(j)
 	return Job{
@@ -143,7 +100,7 @@ func placed(j *Job, p schedule.Placed, today time.Time) {
 	}
 	j.DueOn = ""
 	for _, b := range p.Blocks {
-		x := Block{Constraint: b.Constraint, Text: constraintText(b.Constraint), Days: b.Days, Cost: b.Cost, Firm: b.Firm}
+		x := Block{Constraint: b.Constraint, Text: clearance.Words(b.Constraint), Days: b.Days, Cost: b.Cost, Firm: b.Firm}
 		if b.Without >= 0 {
 			d := today.AddDate(0, 0, b.Without).Format(dateOnly)
 			x.Without = &d
@@ -463,10 +420,8 @@ func (s *Server) siteBoard(
 // moving says what a day breaks for a job.
 func moving(b *casework.Board, j store.Job, day time.Time) []Broken {
 	out := []Broken{}
-	tasks := b.Tasks(func(x store.Job) bool { return x.ID != j.ID })
-	at := int(day.Sub(b.Today.UTC().Truncate(24*time.Hour)).Hours() / 24)
-	for _, m := range schedule.Moving(tasks, j.ID.String(), at, b.Options()) {
-		out = append(out, Broken{m.Constraint, constraintText(m.Constraint), m.Firm})
+	for _, m := range b.Moving(j, day) {
+		out = append(out, Broken{m.Constraint, clearance.Words(m.Constraint), m.Firm})
 	}
 	return out
 }
@@ -572,7 +527,7 @@ type Replanned struct {
 }
 
 // replan answers POST /jobs/replan: find days anew for everything that is booked and not fixed, by weather, records and rules as they
-// are now.
+// are now. The night does the same.
 func (s *Server) replan(ctx context.Context, in *struct {
 	Body struct {
 		SiteID *uuid.UUID `json:"site_id,omitempty"`
@@ -590,61 +545,24 @@ func (s *Server) replan(ctx context.Context, in *struct {
 			q = q.Where("site_id = ?", *in.Body.SiteID)
 		}
 		var list []store.Job
-		if err := q.Order("due_on, id").Limit(10_000).Find(&list).Error; err != nil || len(list) == 0 {
-			return err
-		}
-		for i := range list { // a missed day goes on from today
-			if list[i].ToOn.Before(today) {
-				list[i].ToOn = today.AddDate(0, 0, missedDays)
-			}
-		}
-		b, err := casework.ReadBoard(tx, list, who(ctx).Country, today, hours)
-		if err != nil {
+		if err := q.Order("due_on, id").Limit(10_000).Find(&list).Error; err != nil {
 			return err
 		}
 		out.Jobs = len(list)
-		return replanned(tx, b, list, today, &out)
+		all, err := casework.Replan(tx, list, who(ctx).Country, today, hours)
+		for _, r := range all {
+			told := jobOf(r.Job)
+			if r.Placed.Day < 0 {
+				placed(&told, r.Placed, today)
+				out.Stuck = append(out.Stuck, told)
+			} else {
+				out.Moved = append(out.Moved, told)
+			}
+		}
+		return err
 	})
 	out.Seconds = time.Since(began).Seconds()
 	return answer(out), err
-}
-
-// missedDays is how long a job whose window has closed is looked for another day (judgement).
-const missedDays = 14
-
-func replanned(tx *gorm.DB, b *casework.Board, list []store.Job, today time.Time, out *Replanned) error {
-	for i, p := range b.Arrange(func(j store.Job) bool { return j.Fixed && !j.DueOn.Before(today) }) {
-		j := list[i]
-		told := jobOf(j)
-		placed(&told, p, today)
-		if p.Day < 0 {
-			out.Stuck = append(out.Stuck, told)
-			continue
-		}
-		day := today.AddDate(0, 0, p.Day)
-		if day.Equal(j.DueOn) {
-			continue
-		}
-		why := "the day was missed"
-		if !j.DueOn.Before(today) {
-			why = "a better day is open"
-			if broken := moving(b, j, j.DueOn); len(broken) > 0 {
-				why = broken[0].Text
-			}
-		}
-		told.Moved = fmt.Sprintf("moved from %s: %s", j.DueOn.Format("2 Jan"), why)
-		if err := store.Change(
-			tx,
-			&store.Job{},
-			j.ID,
-			j.Version,
-			map[string]any{"due_on": day, "to_on": j.ToOn, "moved": told.Moved},
-		); err != nil {
-			return err
-		}
-		out.Moved = append(out.Moved, told)
-	}
-	return nil
 }
 
 // closeJob notes that a job is done by a record.

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 
 	"net/http"
@@ -14,6 +15,7 @@ import (
 
 	"hodos/core/label"
 	"hodos/demo"
+	"hodos/night"
 	"hodos/server"
 )
 
@@ -400,6 +402,30 @@ func TestAMissedDayIsPlannedAnewAndSaid(t *testing.T) {
 	require.Contains(t, again.Moved[0].Moved, "the day was missed")
 	c.must(200, "GET", "/jobs", nil, &cal)
 	require.Equal(t, again.Moved[0].DueOn, cal.Jobs[0].DueOn)
+}
+
+func TestTheNightMovesWhatIsClosedAndSaysWhy(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("owner")
+	p := c.place("Quill")
+	c.must(200, "POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": newKey(), "action": "apply-nitrogen", "step": 1}}}, nil)
+	var cal server.Calendar
+	c.must(200, "GET", "/jobs", nil, &cal)
+	was := cal.Jobs[0].DueOn
+	look := func() {
+		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), demo.Start))
+		c.must(200, "GET", "/jobs", nil, &cal)
+	}
+	look()
+	require.Equal(t, was, cal.Jobs[0].DueOn, "nothing is new")
+	rule := newKey()
+	day, err := time.Parse(time.DateOnly, was)
+	require.NoError(t, err)
+	c.must(200, "PUT", "/rules/"+rule.String(), map[string]any{"id": rule, "active": true, "version": 0, "rule": map[string]any{"name": "Fair", "place": "US", "what": "blackout", "covers": []string{"fertilizer"},
+		"from": day.AddDate(0, 0, -1).Format("01-02"), "to": day.AddDate(0, 0, 2).Format("01-02")}}, nil)
+	look()
+	require.Equal(t, day.AddDate(0, 0, 3).Format(time.DateOnly), cal.Jobs[0].DueOn)
+	require.Contains(t, cal.Jobs[0].Moved, "the closed season of the law")
 }
 
 func TestACalendarIsFedUnderASecretAddress(t *testing.T) {
