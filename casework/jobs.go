@@ -38,6 +38,7 @@ type Board struct {
 	Shelf  map[uuid.UUID]*OnShelf
 	Waits  map[uuid.UUID]float64 // what a day of waiting costs, by job
 	Crew   func(day int) float64
+	Events map[uuid.UUID][]time.Time // of the site, by zone
 	closed map[uuid.UUID][]schedule.Closed
 }
 
@@ -76,7 +77,7 @@ func ReadBoard(
 		Past:   map[uuid.UUID][]clearance.Applied{},
 		Shelf:  map[uuid.UUID]*OnShelf{},
 		Waits:  map[uuid.UUID]float64{},
-		closed: map[uuid.UUID][]schedule.Closed{},
+		closed: map[uuid.UUID][]schedule.Closed{}, Events: map[uuid.UUID][]time.Time{},
 	}
 	var zones, products []uuid.UUID
 	for _, j := range list {
@@ -133,6 +134,17 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 	b.Crew = crew(b.Today, max(1, int(hands)), others)
 	if b.Rules, err = Rules(tx); err != nil {
 		return err
+	}
+	var events []struct {
+		ZoneID uuid.UUID
+		Day    time.Time
+	}
+	if err := tx.Raw(`SELECT z.id AS zone_id, e.day FROM site_events e JOIN zones z ON z.site_id = e.site_id
+		WHERE z.id IN ? AND e.day >= ? AND e.ended_at IS NULL`, zones, b.Today).Scan(&events).Error; err != nil {
+		return err
+	}
+	for _, e := range events {
+		b.Events[e.ZoneID] = append(b.Events[e.ZoneID], e.Day)
 	}
 	var records []store.TreatmentRecord
 	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, b.Today.AddDate(-1, -1, 0),
@@ -234,6 +246,11 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 		base.Hours = nil
 		for _, s := range clearance.Check(base).Stops {
 			out = close1(out, schedule.Closed{From: day, To: day, Constraint: s.ID, Firm: !s.Passable()})
+		}
+		for _, e := range b.Events[j.ZoneID] {
+			if at := b.dayOf(e); day <= at && day > at-jobs.ClearBefore(j.Action) {
+				out = close1(out, schedule.Closed{From: day, To: day, Constraint: "event"})
+			}
 		}
 		if why := b.byWeather(base, j.ZoneID, day); why != "" {
 			out = close1(out, schedule.Closed{From: day, To: day, Constraint: why, Firm: true})

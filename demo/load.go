@@ -65,7 +65,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 			{ID: ellery, Name: "Port Ellery", Latitude: -36.41, Longitude: 174.71, Simulated: true, Seed: 36},
 		}
 		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD", DateForm: "dmy",
-			UnitSystem: "metric", Timezone: "America/New_York", Version: 1}} {
+			UnitSystem: "metric", Timezone: "America/New_York", PoisonCentre: "555-0199", Version: 1}} {
 			if err := tx.Create(rows).Error; err != nil {
 				return err
 			}
@@ -83,6 +83,9 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 			if err := p.load(tx); err != nil {
 				return fmt.Errorf("%s: %w", p.name, err)
 			}
+		}
+		if err := bookJobs(tx); err != nil {
+			return err
 		}
 		return tx.Create(&store.Clock{One: true, Today: Start}).Error
 	})

@@ -146,3 +146,59 @@ func machines(tx *gorm.DB) error {
 
 // Shelved is the key of a product of the demo by its place on the shelf.
 func Shelved(i int) uuid.UUID { return key(uint32(3000 + i*10)) }
+
+// booked are jobs that the demo firm has on its calendar: the site by its number, the zone by its place, the product by its place on the
+// shelf (-1 for none), rate per m² of the zone's area.
+var booked = []struct {
+	site    uint32
+	zone    int
+	area    float64
+	action  string
+	product int
+	target  string
+	from    time.Time
+	days    int
+	due     int // days after from
+	rate    float64
+	unit    string
+	minutes float64
+	wait    float64
+	series  uint32
+	step    int
+	reason  string
+}{
+	{4, 0, 420, "fungicide-preventive", 4, "spring-dead-spot", date(2026, 9, 14), 24, 0, .13, "mL", 36, 10.1, 0, 1, "on record, spring dead spot; as the autumn soil falls under 21 °C"},
+	{4, 0, 420, "apply-potassium", -1, "", date(2026, 9, 7), 30, 1, 0, "g", 22, 1, 0, 1, "the soil test asks for it"},
+	{6, 1, 210, "core-aerate", -1, "", date(2026, 9, 14), 35, 7, 0, "", 50, 1.7, 0, 1, "hard in moist soil"},
+	{6, 1, 210, "overseed", 12, "", date(2026, 9, 14), 21, 8, 22, "g", 37, 5, 0, 1, "thin after the heat"},
+	{6, 1, 210, "apply-nitrogen", 0, "", date(2026, 9, 21), 20, 14, 12, "g", 16, .7, 0, 1, "autumn is the main feeding of cool-season turf"},
+	{3, 0, 1450, "apply-wetting-agent", 10, "", date(2026, 8, 24), 7, 0, 2, "mL", 23, 4.3, 31, 1, "water stands on the surface for a minute"},
+	{3, 0, 1450, "apply-wetting-agent", 10, "", date(2026, 9, 7), 14, 0, 2, "mL", 23, 4.3, 31, 2, "water stands on the surface for a minute"},
+	{3, 0, 1450, "apply-wetting-agent", 10, "", date(2026, 9, 28), 21, 0, 2, "mL", 23, 4.3, 31, 3, "water stands on the surface for a minute"},
+	{2, 0, 240, "soil-test", -1, "", date(2026, 8, 20), 14, 1, 0, "", 20, .3, 0, 1, "the last test is over three years old"},
+}
+
+// bookJobs puts them on the calendar.
+func bookJobs(tx *gorm.DB) error {
+	for i, b := range booked {
+		p := property{n: b.site}
+		amount, err := json.Marshal(map[string]any{"rate": b.rate, "amount": b.rate * b.area, "unit": b.unit, "area_m2": b.area, "minutes": b.minutes, "wait": b.wait})
+		if err != nil {
+			return err
+		}
+		row := store.Job{ID: key(uint32(3700 + i)), FirmID: Firm, SiteID: p.key(2), ZoneID: p.key(uint32(10 + b.zone)), Action: b.action, Target: b.target, FromOn: b.from,
+			ToOn: b.from.AddDate(0, 0, b.days), DueOn: b.from.AddDate(0, 0, b.due), Step: b.step, Reason: b.reason, State: "booked", Amount: amount, Version: 1}
+		if b.product >= 0 {
+			id := Shelved(b.product)
+			row.ProductID = &id
+		}
+		if b.series > 0 {
+			id := key(3800 + b.series)
+			row.Series = &id
+		}
+		if err := tx.Create(&row).Error; err != nil {
+			return fmt.Errorf("job %d: %w", i, err)
+		}
+	}
+	return nil
+}

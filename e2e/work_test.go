@@ -27,8 +27,9 @@ func TestAJobFromThePlanToTheBook(t *testing.T) {
 	// the calendar; a day too near to the next feeding is told, and moves only with a reason
 	p.visit("/calendar")
 	p.until("jobs in weeks", `document.querySelectorAll('.calendar li[data-job]').length >= 3`)
-	first := eval[string](p, `document.querySelector('.calendar-day h3').innerText`)
-	p.clickText("Move")
+	feed := `[...document.querySelectorAll('.calendar li[data-job]')].find((l) => l.innerText.includes('Feed nitrogen') && l.innerText.includes('Quill'))`
+	first := eval[string](p, feed+`.closest('.calendar-day').querySelector('h3').innerText`)
+	p.until("move the feeding", `(() => { const b = [...`+feed+`.querySelectorAll('button')].find((b) => b.innerText.trim() === 'Move'); b.click(); return true })()`)
 	p.sees(".move")
 	p.has("Nothing stands against this day")
 	for range 3 {
@@ -37,7 +38,7 @@ func TestAJobFromThePlanToTheBook(t *testing.T) {
 	p.sees(`[data-breaks]`)
 	p.types(`input[aria-label="Why all the same"]`, "the client is away")
 	p.clickText("Put it there")
-	p.until("moved", `!document.querySelector('.move') && document.querySelector('.calendar-day h3').innerText !== `+quote(first))
+	p.until("moved", `!document.querySelector('.move') && `+feed+`.closest('.calendar-day').querySelector('h3').innerText !== `+quote(first))
 	p.has("the client is away")
 
 	// a fungicide in the heat of the day: law and label stand beside it, with their kind and the next open hour

@@ -51,6 +51,7 @@ type grounded struct {
 	casework.Ground
 	Visit   casework.Visit
 	Causes  []diagnosis.CauseResult
+	Schools []remedy.School
 	Country string
 	say     units.Saying
 	now     time.Time
@@ -71,6 +72,7 @@ func (s *Server) groundOn(ctx context.Context, visit, zone uuid.UUID) (grounded,
 	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At, Say: say, NoNext: true})
 	plan := remedy.Decide(v.Case, r, say)
 	g := grounded{Visit: v, Causes: r.Causes, Country: v.Case.Context.Country, say: say, now: s.now()}
+	g.Schools = remedy.Schools(v.Case, r, say)
 	g.soil = map[time.Time]float64{}
 	for _, p := range r.Sky.Points {
 		if !math.IsNaN(p.SoilMean) {
@@ -225,6 +227,7 @@ type Proposal struct {
 	Stops       []Stop             `json:"stops" nullable:"false"`
 	Duties      []Duty             `json:"duties" nullable:"false"`
 	Mixing      int                `json:"mixing,omitempty" doc:"place in the order of mixing"`
+	Poison      string             `json:"poison_centre,omitempty" doc:"number that the firm has entered, with what needs a licence"`
 }
 
 // Choosable is a product on the shelf for a job.
@@ -320,6 +323,11 @@ func (s *Server) proposal(tx *gorm.DB, g *grounded, in *proposing, shelf []casew
 	out.Stops, out.Duties, out.FollowUp = checked.Stops, checked.Duties, remedy.LookAfter(b.Action)
 	out.Licence = remedy.Pesticide(b.Action)
 	out.Weather = g.weatherAt(ask.At)
+	var firm store.Firm
+	if err := tx.First(&firm).Error; err != nil {
+		return out, err
+	}
+	out.Poison = firm.PoisonCentre
 	if chosen != nil {
 		g.withProduct(&out, chosen, ask, b.TankL)
 	}

@@ -127,6 +127,20 @@ func (s *Server) hoursAhead(ctx context.Context, today time.Time) func(*uuid.UUI
 type ZoneJobs struct {
 	Proposed []Job `json:"proposed" nullable:"false"`
 	Booked   []Job `json:"booked" nullable:"false"`
+	// Schools are the questions on which practitioners disagree that concern this lawn.
+	Schools []School `json:"schools" nullable:"false"`
+	Events  []Event  `json:"events" nullable:"false" doc:"what the client has coming up"`
+}
+
+// School is a question on which practitioners disagree.
+type School struct {
+	ID       string `json:"id"`
+	Question string `json:"question"`
+	A        string `json:"a"`
+	B        string `json:"b"`
+	Does     string `json:"does" doc:"what the plan does"`
+	Side     string `json:"side" enum:",a,b" doc:"the side that this lawn is on"`
+	Decides  string `json:"decides,omitempty" doc:"setting of the zone that decides it"`
 }
 
 // wanted are the jobs of a zone's plan with products and dates, beside those that are booked.
@@ -136,7 +150,10 @@ func (s *Server) wanted(ctx context.Context, visit, zone uuid.UUID) (rows []stor
 		return nil, out, err
 	}
 	today, hours := g.Visit.Date, s.hoursAhead(ctx, g.Visit.Date)
-	out = ZoneJobs{Proposed: []Job{}, Booked: []Job{}}
+	out = ZoneJobs{Proposed: []Job{}, Booked: []Job{}, Schools: []School{}, Events: []Event{}}
+	for _, x := range g.Schools {
+		out.Schools = append(out.Schools, School(x))
+	}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		prices, _, err := casework.Prices(tx)
 		if err != nil {
@@ -148,6 +165,9 @@ func (s *Server) wanted(ctx context.Context, visit, zone uuid.UUID) (rows []stor
 		}
 		var booked []store.Job
 		if err := tx.Where("zone_id = ? AND state = 'booked'", zone).Order("due_on").Find(&booked).Error; err != nil {
+			return err
+		}
+		if out.Events, err = eventsOf(tx, g.Site.ID, today); err != nil {
 			return err
 		}
 		there := map[string]bool{}

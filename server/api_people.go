@@ -55,6 +55,7 @@ type FirmSettings struct {
 	// OwnersSecondFactor: owners sign in with a second factor or not at all.
 	OwnersSecondFactor bool   `json:"owners_second_factor"`
 	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
+	PoisonCentre       string `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
 	Version            int    `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -173,7 +174,8 @@ func (s *Server) changeMySettings(ctx context.Context, in *mine) (*struct{}, err
 func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings], error) {
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
-	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.Version}), err
+	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.PoisonCentre,
+		f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.
@@ -191,6 +193,7 @@ func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[
 			"unit_system":          f.UnitSystem,
 			"owners_second_factor": f.OwnersSecondFactor,
 			"timezone":             f.Timezone,
+			"poison_centre":        f.PoisonCentre,
 		}); err != nil {
 			return err
 		}

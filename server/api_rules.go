@@ -88,6 +88,7 @@ type Machine struct {
 	Broken  bool       `json:"broken"`
 	Note    string     `json:"note" maxLength:"500" required:"false"`
 	Log     []LogEntry `json:"log,omitempty" readOnly:"true" doc:"the newest first"`
+	Used    *float64   `json:"used,omitempty" readOnly:"true" doc:"what it put down against what was planned, of its last ten records; 1 is as planned"`
 	Version int        `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -116,6 +117,10 @@ func (s *Server) listMachines(ctx context.Context, _ *struct{}) (*body[[]Machine
 			Error; err != nil {
 			return err
 		}
+		used, err := usedAgainstPlanned(tx)
+		if err != nil {
+			return err
+		}
 		for _, m := range rows {
 			one := Machine{ID: m.ID, Name: m.Name, Kind: m.Kind, Broken: m.Broken, Note: m.Note, Version: m.Version}
 			for _, l := range log {
@@ -123,11 +128,31 @@ func (s *Server) listMachines(ctx context.Context, _ *struct{}) (*body[[]Machine
 					one.Log = append(one.Log, LogEntry{l.ID, l.Day.Format(dateOnly), l.Kind, l.Output, l.Note})
 				}
 			}
+			if x, ok := used[m.ID]; ok {
+				one.Used = &x
+			}
 			out = append(out, one)
 		}
 		return nil
 	})
 	return answer(out), err
+}
+
+// usedAgainstPlanned is what each machine put down against what was planned, over its last ten records that say both.
+func usedAgainstPlanned(tx *gorm.DB) (map[uuid.UUID]float64, error) {
+	var rows []struct {
+		MachineID uuid.UUID
+		Used      float64
+	}
+	err := tx.Raw(`SELECT machine_id, sum(amount_si) / sum(planned) AS used FROM (SELECT machine_id, amount_si, (details->>'planned')::float8 AS planned,
+		row_number() OVER (PARTITION BY machine_id ORDER BY applied_on DESC, seq DESC) AS n FROM treatment_records r
+		WHERE machine_id IS NOT NULL AND amount_si > 0 AND (details->>'planned')::float8 > 0 AND NOT voided
+		AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) x WHERE n <= 10 GROUP BY machine_id`).Scan(&rows).Error
+	out := map[uuid.UUID]float64{}
+	for _, r := range rows {
+		out[r.MachineID] = r.Used
+	}
+	return out, err
 }
 
 // keepMachine answers PUT /machines/{id}: a new machine, or a change to one.

@@ -33,6 +33,15 @@ type Vocabulary struct {
 	Species    []VSpecies   `json:"species" nullable:"false"`
 	Rights     []VRight     `json:"rights" nullable:"false" doc:"what people may do"`
 	Roles      []VRole      `json:"roles" nullable:"false"`
+	Claims     []VClaim     `json:"claims" nullable:"false" doc:"what clients have heard, with the answer"`
+}
+
+// VClaim is something that clients have heard.
+type VClaim struct {
+	ID     string `json:"id"`
+	Heard  string `json:"heard"`
+	Answer string `json:"answer"`
+	Grade  string `json:"grade" enum:"A,B,C"`
 }
 
 // VRight is one thing that people may or may not do.
@@ -188,6 +197,9 @@ func kindName(k knowledge.Kind) string {
 
 func vocabulary() Vocabulary {
 	v := Vocabulary{Knowledge: knowledge.Knowledge}
+	for _, c := range remedy.Claims {
+		v.Claims = append(v.Claims, VClaim(c))
+	}
 	for _, r := range account.Rights {
 		v.Rights = append(v.Rights, VRight{r, account.RightLabel(r)})
 	}

@@ -327,7 +327,7 @@ func TestVerdictsBecomeJobs(t *testing.T) {
 	require.NotEmpty(t, pr.at("body.jobs[0].action"))
 
 	var cal server.Calendar
-	c.must(200, "GET", "/jobs", nil, &cal)
+	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	require.Len(t, cal.Jobs, 2)
 	require.Equal(t, "14 Quill Lane", cal.Jobs[0].SiteName)
 
@@ -348,7 +348,7 @@ func TestVerdictsBecomeJobs(t *testing.T) {
 	pr = move(422, cal.Jobs[1].DueOn, "")
 	require.NotEmpty(t, pr.at("body.reason"))
 	move(200, cal.Jobs[1].DueOn, "the client is away")
-	c.must(200, "GET", "/jobs", nil, &cal)
+	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	require.True(t, cal.Jobs[0].Fixed || cal.Jobs[1].Fixed)
 	c.must(409, "PUT", "/jobs/"+one.String(), map[string]any{"state": "dropped", "version": 1}, nil)
 }
@@ -387,21 +387,48 @@ func TestAMissedDayIsPlannedAnewAndSaid(t *testing.T) {
 	key := newKey()
 	c.must(200, "POST", "/visits/"+p.visit+"/zones/"+p.zone+"/jobs", map[string]any{"jobs": []any{map[string]any{"id": key, "action": "apply-nitrogen", "step": 1}}}, nil)
 	var cal server.Calendar
-	c.must(200, "GET", "/jobs", nil, &cal)
+	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	was := cal.Jobs[0].DueOn
 	var again server.Replanned
-	c.must(200, "POST", "/jobs/replan", map[string]any{}, &again)
+	c.must(200, "POST", "/jobs/replan", map[string]any{"site_id": p.site}, &again)
 	require.Equal(t, 1, again.Jobs)
 	require.Empty(t, again.Moved, "nothing has changed")
 	for range 2 {
 		c.must(200, "POST", "/demo/clock", map[string]any{"days": 15}, nil)
 	}
-	c.must(200, "POST", "/jobs/replan", map[string]any{}, &again)
+	c.must(200, "POST", "/jobs/replan", map[string]any{"site_id": p.site}, &again)
 	require.Len(t, again.Moved, 1)
 	require.Greater(t, again.Moved[0].DueOn, was)
 	require.Contains(t, again.Moved[0].Moved, "the day was missed")
-	c.must(200, "GET", "/jobs", nil, &cal)
+	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	require.Equal(t, again.Moved[0].DueOn, cal.Jobs[0].DueOn)
+}
+
+func TestJobsAreCountedBackFromTheClientsEvent(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("owner")
+	p := c.place("Quill")
+	due := func() string {
+		for _, j := range c.jobs(p).Proposed {
+			if j.Action == "apply-nitrogen" && j.Step == 1 {
+				return j.DueOn
+			}
+		}
+		return ""
+	}
+	was := due()
+	day, err := time.Parse(time.DateOnly, was)
+	require.NoError(t, err)
+	event := "/sites/" + p.site + "/events/" + newKey().String()
+	party := map[string]any{"day": day.AddDate(0, 0, 2).Format(time.DateOnly), "name": "Garden party"}
+	c.must(204, "PUT", event, party, nil)
+	require.Equal(t, day.AddDate(0, 0, 3).Format(time.DateOnly), due(), "the feeding is not washed in and mown by then: after the party")
+	require.Equal(t, "Garden party", c.jobs(p).Events[0].Name)
+	require.NotEmpty(t, c.jobs(p).Schools)
+	party["off"] = true
+	c.must(204, "PUT", event, party, nil)
+	require.Equal(t, was, due())
+	c.must(422, "PUT", event, map[string]any{"day": "soon", "name": "x"}, nil)
 }
 
 func TestTheNightMovesWhatIsClosedAndSaysWhy(t *testing.T) {
@@ -410,11 +437,11 @@ func TestTheNightMovesWhatIsClosedAndSaysWhy(t *testing.T) {
 	p := c.place("Quill")
 	c.must(200, "POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": newKey(), "action": "apply-nitrogen", "step": 1}}}, nil)
 	var cal server.Calendar
-	c.must(200, "GET", "/jobs", nil, &cal)
+	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	was := cal.Jobs[0].DueOn
 	look := func() {
 		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), demo.Start))
-		c.must(200, "GET", "/jobs", nil, &cal)
+		c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	}
 	look()
 	require.Equal(t, was, cal.Jobs[0].DueOn, "nothing is new")
@@ -446,7 +473,7 @@ func TestACalendarIsFedUnderASecretAddress(t *testing.T) {
 	}
 	status, text := read()
 	require.Equal(t, 200, status)
-	require.Equal(t, 1, strings.Count(text, "BEGIN:VEVENT"))
+	require.Equal(t, 10, strings.Count(text, "BEGIN:VEVENT"))
 	require.Contains(t, text, "SUMMARY:Feed nitrogen\\, 14 Quill Lane")
 	require.NotContains(t, text, "555-01", "no client’s number")
 	_, same := read()

@@ -53,6 +53,7 @@ type (
 		Name, Country, Currency, DateForm, UnitSystem string
 		Timezone                                      string `gorm:"default:UTC"`
 		OwnersSecondFactor                            bool
+		PoisonCentre                                  string
 		Version                                       int
 	}
 	Person struct {
@@ -324,6 +325,12 @@ type (
 		At               time.Time
 		PersonID         uuid.UUID
 		RecordedAt       time.Time
+	}
+	SiteEvent struct {
+		ID, FirmID, SiteID uuid.UUID
+		Day                time.Time
+		Name               string
+		EndedAt            *time.Time
 	}
 	CalendarFeed struct {
 		ID          uuid.UUID

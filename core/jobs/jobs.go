@@ -215,3 +215,20 @@ func span(a *remedy.Advice, w *workRow, today time.Time) (from, to time.Time, ok
 	}
 	return from, to, false
 }
+
+// clear is how many days an action needs before an event of the client, so that by then it is dry, open, mown and looks well: holes close,
+// seed is mown, moss is raked, iron has washed off (practice and judgement). What is not named needs one day.
+var clear = map[string]int{"core-aerate": 21, "dethatch": 28, "scarify": 35, "topdress": 14, "level-surface": 28, "apply-compost": 21, "overseed": 60,
+	"slit-seed": 60, "interseed": 60, "winter-overseed": 30, "plug-or-sprig": 60, "resod": 21, "renovate": 90, "change-grass": 90, "replace-soil": 30,
+	"herbicide-spot": 14, "herbicide-broadcast": 14, "off-type-removal": 60, "moss-control": 28, "rake-out-moss": 21, "apply-nitrogen": 4,
+	"spoon-feed-nitrogen": 2, "acidifying-nitrogen": 4, "apply-iron": 3, "apply-lime": 7, "fungicide-curative": 2, "fungicide-preventive": 2,
+	"insecticide-curative": 3, "insecticide-preventive": 3, "preemergent": 3, "growth-regulator": 7, "lower-mowing-once": 21, "install-drain": 60,
+	"improve-drainage": 45, "apply-wetting-agent": 2}
+
+// ClearBefore is how many days an action needs before an event.
+func ClearBefore(action string) int {
+	if n, ok := clear[action]; ok {
+		return n
+	}
+	return 1
+}

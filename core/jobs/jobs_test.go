@@ -55,6 +55,11 @@ func TestEveryRecordedActionIsWork(t *testing.T) {
 			require.True(t, IsWork(id), id)
 		}
 	}
+	for id := range clear {
+		require.True(t, IsWork(id), id)
+	}
+	require.Equal(t, 21, ClearBefore("core-aerate"))
+	require.Equal(t, 1, ClearBefore("resume-mowing"))
 	for _, w := range workRows {
 		require.True(t, remedy.Known(w.action), w.action)
 		require.True(t, w.steps == 1 || len(w.every) > 0, w.action)

@@ -84,6 +84,7 @@ func init() {
 	compileRows()
 	compileWords()
 	compileChoices()
+	compileSchools()
 }
 
 // Known reports whether an id is an action of the vocabulary.

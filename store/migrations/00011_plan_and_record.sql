@@ -79,6 +79,18 @@ CREATE TABLE machine_log (
 );
 CREATE INDEX machine_log_machine ON machine_log (firm_id, machine_id, day);
 
+ALTER TABLE firms ADD COLUMN poison_centre text NOT NULL DEFAULT '';
+-- What a client has coming up: jobs are counted back from it.
+CREATE TABLE site_events (
+  id uuid PRIMARY KEY,
+  firm_id uuid NOT NULL REFERENCES firms,
+  site_id uuid NOT NULL,
+  day date NOT NULL,
+  name text NOT NULL CHECK (name <> ''),
+  ended_at timestamptz, -- taken off
+  FOREIGN KEY (firm_id, site_id) REFERENCES sites (firm_id, id)
+);
+CREATE INDEX site_events_site ON site_events (firm_id, site_id, day);
 ALTER TABLE sites ADD COLUMN place text NOT NULL DEFAULT ''; -- by whose law; empty for the firm's country
 ALTER TABLE zones ADD COLUMN water_m double precision CHECK (water_m >= 0); -- to open water, a well, a drain
 
@@ -183,6 +195,7 @@ CALL lock_firm('local_rules');
 CALL lock_firm('machines');
 CALL lock_firm('machine_log');
 CALL lock_firm('waterings_in');
+CALL lock_firm('site_events');
 CALL lock_firm('jobs');
 CALL lock_firm('calendar_feeds');
 
@@ -196,6 +209,8 @@ ALTER TABLE treatment_records DROP COLUMN product_id, DROP COLUMN label_id, DROP
   DROP COLUMN closed_until, DROP COLUMN must_water_in, DROP COLUMN watered_in_at, DROP COLUMN flags, DROP COLUMN given, DROP COLUMN details;
 ALTER TABLE zones DROP COLUMN water_m;
 ALTER TABLE sites DROP COLUMN place;
+DROP TABLE site_events;
+ALTER TABLE firms DROP COLUMN poison_centre;
 DROP TABLE machine_log, machines, local_rules, product_lots;
 ALTER TABLE products DROP CONSTRAINT products_firm_id_label_id_fkey;
 DROP TABLE product_labels, products;

@@ -1266,6 +1266,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the client has coming up
+         * @description Needs the right see.
+         */
+        get: operations["list-site-events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/events/{event}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Enter or take off an event of the client: jobs are counted back from it
+         * @description Needs the right book-visits.
+         */
+        put: operations["keep-site-event"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/history": {
         parameters: {
             query?: never;
@@ -2718,6 +2758,12 @@ export interface components {
              */
             type: string;
         };
+        Event: {
+            /** Format: date */
+            day: string;
+            id: string;
+            name: string;
+        };
         ExpectedDay: {
             /** Format: date */
             date: string;
@@ -2751,6 +2797,8 @@ export interface components {
             date_form: "dmy" | "mdy" | "ymd";
             name: string;
             owners_second_factor: boolean;
+            /** @description number of the poison centre, shown with pesticides */
+            poison_centre?: string;
             /** @description IANA name of the office's: lists go by its day */
             timezone: string;
             /** @enum {string} */
@@ -2889,6 +2937,12 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        "Keep-site-eventRequest": {
+            day: string;
+            name: string;
+            /** @description it is taken off */
+            off?: boolean;
+        };
         Label: {
             actives?: components["schemas"]["Active"][];
             /** @description per cent by weight: n, p2o5, k2o, fe, s, mg, ca, mn, sio2 */
@@ -3020,6 +3074,11 @@ export interface components {
             readonly log?: components["schemas"]["LogEntry"][] | null;
             name: string;
             note?: string;
+            /**
+             * Format: double
+             * @description what it put down against what was planned, of its last ten records; 1 is as planned
+             */
+            readonly used?: number;
             /** Format: int64 */
             version: number;
         };
@@ -3418,6 +3477,8 @@ export interface components {
             nutrients?: {
                 [key: string]: number;
             };
+            /** @description number that the firm has entered, with what needs a licence */
+            poison_centre?: string;
             product_id?: string;
             /** @description on the shelf for it, the open ones first, then the cheapest */
             products: components["schemas"]["Choosable"][];
@@ -3770,6 +3831,21 @@ export interface components {
             seq: number;
             /** @description hours ahead that are fit to spray; left out where none are known */
             spray?: components["schemas"]["SprayAhead"];
+        };
+        School: {
+            a: string;
+            b: string;
+            /** @description setting of the zone that decides it */
+            decides?: string;
+            /** @description what the plan does */
+            does: string;
+            id: string;
+            question: string;
+            /**
+             * @description the side that this lawn is on
+             * @enum {string}
+             */
+            side: "" | "a" | "b";
         };
         Set: {
             causes: string[];
@@ -4146,6 +4222,13 @@ export interface components {
             id: string;
             label: string;
         };
+        VClaim: {
+            answer: string;
+            /** @enum {string} */
+            grade: "A" | "B" | "C";
+            heard: string;
+            id: string;
+        };
         VFinding: {
             ask: string;
             bands: number[];
@@ -4244,6 +4327,8 @@ export interface components {
         Vocabulary: {
             actions: components["schemas"]["VAction"][];
             causes: components["schemas"]["VCause"][];
+            /** @description what clients have heard, with the answer */
+            claims: components["schemas"]["VClaim"][];
             findings: components["schemas"]["VFinding"][];
             knowledge: string;
             procedures: components["schemas"]["VProcedure"][];
@@ -4410,7 +4495,10 @@ export interface components {
         };
         ZoneJobs: {
             booked: components["schemas"]["Job"][];
+            /** @description what the client has coming up */
+            events: components["schemas"]["Event"][];
             proposed: components["schemas"]["Job"][];
+            schools: components["schemas"]["School"][];
         };
     };
     responses: never;
@@ -9682,6 +9770,161 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Site"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-site-events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Event"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-site-event": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                event: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep-site-eventRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

@@ -82,6 +82,14 @@ export default function Causes() {
         })}
       </ol>
       {list.length === 0 && <p className="empty">No cause goes by that name or sign.</p>}
+      <h2>What clients have heard</h2>
+      <ul className="claims">
+        {words.raw.claims.map((c) => (
+          <li key={c.id} data-claim={c.id}>
+            <b>“{c.heard}”</b> {c.answer} <span className="faint">Evidence {c.grade}</span>
+          </li>
+        ))}
+      </ul>
     </main>
   )
 }

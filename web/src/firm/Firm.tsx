@@ -186,6 +186,12 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
           value={d.currency}
           onChange={(currency) => setD({ ...d, currency: currency.toUpperCase().slice(0, 3) })}
         />
+        <Text
+          label="Poison centre, telephone"
+          disabled={!may}
+          value={d.poison_centre ?? ''}
+          onChange={(poison_centre) => setD({ ...d, poison_centre })}
+        />
         <Text label="Office time zone" disabled={!may} value={d.timezone} onChange={(timezone) => setD({ ...d, timezone })} />
         <Pick label="Dates" disabled={!may} value={d.date_form} onChange={(date_form) => setD({ ...d, date_form })} options={forms} />
         <Pick

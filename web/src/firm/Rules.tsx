@@ -203,6 +203,9 @@ function MachineCard({ m, me }: { m: Machine; me: Schemas['Me'] }) {
         {calibrated
           ? `${m.note ? ', ' : ''}calibrated on ${showDate(calibrated.day, me.date_form)}${calibrated.output ? ` at ${calibrated.output} ${m.kind === 'sprayer' ? 'L/100 m²' : 'g/m²'}` : ''}`
           : ''}
+        {m.used !== undefined &&
+          Math.abs(m.used - 1) >= 0.03 &&
+          `. It puts down ${Math.round(Math.abs(m.used - 1) * 100)} % ${m.used > 1 ? 'more' : 'less'} than planned: calibrate it`}
       </span>
       <p className="buttons">
         {me.rights.includes('record-treatment') && <Button onClick={() => setOpen(!open)}>Log</Button>}

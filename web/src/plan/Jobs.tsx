@@ -4,6 +4,7 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, useRefresh } from '../api/queries'
 import { show, showDate } from '../format'
 import { Problem } from '../Shell'
+import { Events } from './Schools'
 
 type Job = Schemas['Job']
 
@@ -69,7 +70,7 @@ function Line({ j, me }: { j: Job; me: Schemas['Me'] }) {
 }
 
 /** The plan with dates: what it asks for and what is booked, in the order of days. */
-export function Jobs({ visit, zone, me }: { visit: string; zone: string; me: Schemas['Me'] }) {
+export function Jobs({ visit, zone, site, me }: { visit: string; zone: string; site: string; me: Schemas['Me'] }) {
   const jobs = useZoneJobs(visit, zone)
   const book = useBook(visit, zone)
   const may = me.rights.includes('book-visits')
@@ -77,7 +78,6 @@ export function Jobs({ visit, zone, me }: { visit: string; zone: string; me: Sch
   if (!jobs.data) return <p className="faint">Finding dates …</p>
   const { proposed, booked } = jobs.data
   const open = proposed.filter((j) => j.due_on)
-  if (proposed.length + booked.length === 0) return null
   return (
     <section className="jobs" aria-label="Dates">
       <h2>
@@ -89,6 +89,7 @@ export function Jobs({ visit, zone, me }: { visit: string; zone: string; me: Sch
         )}
       </h2>
       {book.isError && <Problem error={book.error} />}
+      {proposed.length + booked.length === 0 && <p className="faint">The plan asks for no work that has a date.</p>}
       <ol>
         {[...booked, ...proposed]
           .sort((a, b) => (a.due_on ?? '9').localeCompare(b.due_on ?? '9'))
@@ -108,6 +109,7 @@ export function Jobs({ visit, zone, me }: { visit: string; zone: string; me: Sch
             </li>
           ))}
       </ol>
+      <Events site={site} events={jobs.data.events} me={me} />
     </section>
   )
 }

@@ -11,7 +11,8 @@ import { VisitHead } from '../visit/VisitHead'
 import { Choices } from './Choices'
 import { read } from './order'
 import { BudgetPart } from './Budget'
-import { Jobs } from './Jobs'
+import { Jobs, useZoneJobs } from './Jobs'
+import { Schools } from './Schools'
 import './plan.css'
 
 type Line = Schemas['ActionLine']
@@ -173,6 +174,7 @@ export default function Plan() {
   const words = useWords()
   const detail = useVisit(visit)
   const scales = useScales(visit, zone)
+  const jobs = useZoneJobs(visit, zone)
   const give = useMutation({
     mutationFn: () =>
       got(api.POST('/visits/{id}/zones/{zone}/diagnoses', { params: { path: { id: visit, zone } }, body: { id: newId() } })),
@@ -221,7 +223,7 @@ export default function Plan() {
             <span className="faint">To the client</span> {d.told}
           </p>
         </section>
-        <Jobs visit={visit} zone={zone} me={me} />
+        <Jobs visit={visit} zone={zone} site={detail.data.site.id} me={me} />
         <BudgetPart visit={visit} zone={zone} me={me} />
         <Choices choices={d.choices} currency={me.currency} />
         <div className="verdicts">
@@ -244,6 +246,7 @@ export default function Plan() {
           })}
           <Leave leave={plan.leave} idle={plan.idle} />
         </div>
+        <Schools schools={jobs.data?.schools ?? []} />
         <p className="faint foot">Hodos advises a trained person. The product label, local rules and licensed practice come first.</p>
       </main>
     </div>

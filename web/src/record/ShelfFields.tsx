@@ -328,6 +328,18 @@ export function ShelfSums({
             ? `People and pets off for ${p.closed_hours} hours, and until dry.`
             : 'People and pets may come back when the work is done.'}
       </p>
+      {p.licence && (
+        <details className="spill">
+          <summary>Spill or contact{p.poison_centre && `: poison centre ${p.poison_centre}`}</summary>
+          <ol>
+            <li>Stop it: set the can upright, close the valve.</li>
+            <li>Keep people and pets off; gloves on before you touch anything.</li>
+            <li>Dam it and soak it up with sand or litter; nothing into drains or water.</li>
+            <li>On skin or in eyes: wash with running water for a quarter of an hour, then call. Take the label along.</li>
+            <li>Report it as local rules say.</li>
+          </ol>
+        </details>
+      )}
       <p className="buttons">
         <a className="export" href={sheet('mix-sheet')} download>
           Mix sheet
