@@ -147,8 +147,11 @@ func (g *Ground) seedling(day time.Time) {
 // closedUntil is until when people are kept off a zone after earlier treatments; what has still to be watered in closes it for a day.
 func closedUntil(tx *gorm.DB, zone uuid.UUID, day time.Time, in *time.Location) (*time.Time, error) {
 	var row struct{ At *time.Time }
-	err := tx.Raw(`SELECT max(coalesce(until, ended_at + interval '1 day')) AS at FROM closed_zones WHERE zone_id = ? AND applied_on > ? AND applied_on <= ?`,
-		zone, day.AddDate(0, 0, -31), day).Scan(&row).Error
+	err := tx.Raw(`SELECT max(coalesce(until, ended_at + interval '1 day')) AS at FROM closed_zones
+		WHERE zone_id = ? AND applied_on > ? AND applied_on <= ?`,
+		zone, day.AddDate(0, 0, -31), day).
+		Scan(&row).
+		Error
 	if row.At == nil {
 		return nil, err
 	}

@@ -227,12 +227,6 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 		History:   b.Past[j.ZoneID],
 		Posted:    true,
 	}
-	if base.Lawn.LocatedOn != nil { // what is booked ahead is located again before it
-		if at := b.Today; base.Lawn.LocatedOn.After(at.AddDate(0, 0, -locateHolds)) {
-			base.Lawn.LocatedOn = nil
-		}
-		base.Ground = base.Ground && base.Lawn.LocatedOn != nil
-	}
 	if j.ProductID != nil {
 		if o := b.Shelf[*j.ProductID]; o != nil {
 			base.Product, base.ProductKey = &o.Label, o.Product.ID.String()
@@ -243,7 +237,7 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 	last := b.dayOf(j.ToOn)
 	for day := max(0, b.dayOf(j.FromOn)); day <= min(last, PlanDays-1); day++ {
 		base.At = b.Today.AddDate(0, 0, day).Add(9 * time.Hour)
-		base.Hours = nil
+		base.Hours, base.Ground = nil, soils[j.Action] && day < locateTakes
 		for _, s := range clearance.Check(base).Stops {
 			out = close1(out, schedule.Closed{From: day, To: day, Constraint: s.ID, Firm: !s.Passable()})
 		}
@@ -259,8 +253,8 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 	return out
 }
 
-// locateHolds is how long a locate holds where no rule says (law of many places).
-const locateHolds = 14
+// locateTakes is how many days it takes to have lines located: what is booked later is located before it (two working days are usual).
+const locateTakes = 3
 
 // close1 adds a day, to the run before where it goes on.
 func close1(out []schedule.Closed, c schedule.Closed) []schedule.Closed {
@@ -332,6 +326,11 @@ func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job {
 				t.After = append(t.After, schedule.After{ID: before.ID.String(), Least: max(1, least)})
 			}
 		}
+		for _, other := range b.Jobs {
+			if other.ZoneID == j.ZoneID && remedy.Precedes(other.Action, j.Action) {
+				t.After = append(t.After, schedule.After{ID: other.ID.String(), Soft: true})
+			}
+		}
 		out[i] = t
 	}
 	return out
@@ -387,6 +386,9 @@ func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hour
 		j := list[i]
 		day := today.AddDate(0, 0, p.Day)
 		if p.Day < 0 {
+			if err := stuck(tx, &j, p); err != nil {
+				return nil, err
+			}
 			out = append(out, Replanned{j, p})
 			continue
 		}
@@ -394,7 +396,16 @@ func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hour
 			continue
 		}
 		j.Moved = "moved from " + j.DueOn.Format("2 Jan") + ": " + b.why(j)
-		if err := store.Change(tx, &store.Job{}, j.ID, j.Version, map[string]any{"due_on": day, "to_on": j.ToOn, "moved": j.Moved}); errors.Is(err, store.ErrChanged) {
+		if err := store.Change(
+			tx,
+			&store.Job{},
+			j.ID,
+			j.Version,
+			map[string]any{"due_on": day, "to_on": j.ToOn, "moved": j.Moved},
+		); errors.Is(
+			err,
+			store.ErrChanged,
+		) {
 			continue // somebody has just put it elsewhere
 		} else if err != nil {
 			return nil, err
@@ -404,6 +415,24 @@ func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hour
 		out = append(out, Replanned{j, p})
 	}
 	return out, nil
+}
+
+// stuck notes on a job that it has no open day, and what closes them.
+func stuck(tx *gorm.DB, j *store.Job, p schedule.Placed) error {
+	why := "no open day"
+	if len(p.Blocks) > 0 {
+		why += ": " + clearance.Words(p.Blocks[0].Constraint)
+	}
+	if j.Moved == why {
+		return nil
+	}
+	j.Moved = why
+	err := store.Change(tx, &store.Job{}, j.ID, j.Version, map[string]any{"moved": why})
+	if errors.Is(err, store.ErrChanged) {
+		return nil
+	}
+	j.Version++
+	return err
 }
 
 // why says what keeps a job from the day that it stood on.

@@ -233,93 +233,64 @@ func (e Entry) cells() []string {
 	if d == nil {
 		d = &Details{}
 	}
-	x := func(f *float64) string {
-		if f == nil {
-			return ""
+	yes := map[bool]string{true: "yes"}
+	at := map[string]string{"date": r.AppliedOn, "start": r.Started, "end": r.Ended, "client": e.ClientName, "site": e.SiteName,
+		"address": e.Address, "zone": e.ZoneName, "part": d.Part, "what": e.Label, "target": e.Target, "product": r.Product,
+		"registration": e.Registration, "lot": e.Lot, "unit": r.AmountUnit, "method": d.Method, "machine": e.Machine, "wind_direction": d.WindDir,
+		"sky": d.Sky, "weather_from": d.WeatherFrom, "applicator": r.SignedName, "licence": r.LicenceNumber, "supervisor": e.Supervisor,
+		"watered_in": r.WateredIn, "posted": yes[d.Posted], "swept": yes[d.Swept], "reason": r.OutsideReason, "note": r.Note,
+		"record": r.ID.String(), "recorded": e.RecordedAt, "state": e.state(), "flags": e.flags("; "), "actives_g_m2": e.actives()}
+	for name, x := range map[string]*float64{"area_m2": &r.AreaM2, "amount": r.Amount, "rate_per_m2": r.Rate, "carrier_l_100m2": r.Carrier,
+		"n_g_m2": r.NGM2, "p_g_m2": r.PGM2, "k_g_m2": r.KGM2, "fe_g_m2": r.FeGM2, "water_mm": r.WaterMM, "wind_ms": r.WindMS, "air_c": r.AirC,
+		"humidity_percent": d.RH, "soil_c": d.SoilC} {
+		if x != nil {
+			at[name] = strconv.FormatFloat(*x, 'f', -1, 64)
 		}
-		return strconv.FormatFloat(*f, 'f', -1, 64)
 	}
-	var flags, actives []string
-	for _, f := range r.Flags {
-		flags = append(flags, f.Kind+": "+f.Text)
-	}
-	if r.Given != nil {
-		for _, name := range sortedKeys(r.Given.Actives) {
-			actives = append(actives, fmt.Sprintf("%s %.4g", name, r.Given.Actives[name]))
-		}
-	}
-	state, corrects, closed := "stands", "", ""
-	switch {
-	case r.Voided:
-		state = "void"
-	case e.Replaced:
-		state = "corrected"
+	if e.LabelNumber > 0 {
+		at["label_version"] = strconv.Itoa(e.LabelNumber)
 	}
 	if r.CorrectsID != nil {
-		corrects = r.CorrectsID.String()
+		at["corrects"] = r.CorrectsID.String()
 	}
 	if r.ClosedUntil != nil {
-		closed = r.ClosedUntil.Format("2006-01-02 15:04")
+		at["closed_until"] = r.ClosedUntil.Format("2006-01-02 15:04")
 	}
-	version := ""
-	if e.LabelNumber > 0 {
-		version = strconv.Itoa(e.LabelNumber)
+	out := make([]string, len(bookColumns))
+	for i, name := range bookColumns {
+		out[i] = at[name]
 	}
-	yes := map[bool]string{true: "yes"}
-	return []string{
-		r.AppliedOn,
-		r.Started,
-		r.Ended,
-		e.ClientName,
-		e.SiteName,
-		e.Address,
-		e.ZoneName,
-		d.Part,
-		x(&r.AreaM2),
-		e.Label,
-		e.Target,
-		r.Product,
-		e.Registration,
-		version,
-		e.Lot,
-		x(
-			r.Amount,
-		),
-		r.AmountUnit,
-		x(r.Rate),
-		x(r.Carrier),
-		x(r.NGM2),
-		x(r.PGM2),
-		x(r.KGM2),
-		x(r.FeGM2),
-		strings.Join(actives, "; "),
-		x(r.WaterMM),
-		d.Method,
-		e.Machine,
-		x(r.WindMS),
-		d.WindDir,
-		x(
-			r.AirC,
-		),
-		x(d.RH),
-		x(d.SoilC),
-		d.Sky,
-		d.WeatherFrom,
-		r.SignedName,
-		r.LicenceNumber,
-		e.Supervisor,
-		closed,
-		r.WateredIn,
-		yes[d.Posted],
-		yes[d.Swept],
-		strings.Join(flags, "; "),
-		r.OutsideReason,
-		r.Note,
-		r.ID.String(),
-		corrects,
-		state,
-		e.RecordedAt,
+	return out
+}
+
+// state is whether an entry stands.
+func (e Entry) state() string {
+	switch {
+	case e.Record.Voided:
+		return "void"
+	case e.Replaced:
+		return "corrected"
 	}
+	return "stands"
+}
+
+func (e Entry) flags(between string) string {
+	var out []string
+	for _, f := range e.Record.Flags {
+		out = append(out, f.Kind+": "+f.Text)
+	}
+	return strings.Join(out, between)
+}
+
+func (e Entry) actives() string {
+	if e.Record.Given == nil {
+		return ""
+	}
+	var out []string
+	for _, name := range sortedKeys(e.Record.Given.Actives) {
+		out = append(out, fmt.Sprintf("%s %.4g", name, e.Record.Given.Actives[name]))
+	}
+	return strings.Join(out, "; ")
 }
 
 // bookCSV answers GET /book/csv: the book as a file.

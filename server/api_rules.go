@@ -88,7 +88,7 @@ type Machine struct {
 	Broken  bool       `json:"broken"`
 	Note    string     `json:"note" maxLength:"500" required:"false"`
 	Log     []LogEntry `json:"log,omitempty" readOnly:"true" doc:"the newest first"`
-	Used    *float64   `json:"used,omitempty" readOnly:"true" doc:"what it put down against what was planned, of its last ten records; 1 is as planned"`
+	Used    *float64   `json:"used,omitempty" readOnly:"true" doc:"put down against planned, of its last ten records"`
 	Version int        `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -144,10 +144,13 @@ func usedAgainstPlanned(tx *gorm.DB) (map[uuid.UUID]float64, error) {
 		MachineID uuid.UUID
 		Used      float64
 	}
-	err := tx.Raw(`SELECT machine_id, sum(amount_si) / sum(planned) AS used FROM (SELECT machine_id, amount_si, (details->>'planned')::float8 AS planned,
+	err := tx.Raw(`SELECT machine_id, sum(amount_si) / sum(planned) AS used FROM (SELECT machine_id, amount_si,
+		(details->>'planned')::float8 AS planned,
 		row_number() OVER (PARTITION BY machine_id ORDER BY applied_on DESC, seq DESC) AS n FROM treatment_records r
 		WHERE machine_id IS NOT NULL AND amount_si > 0 AND (details->>'planned')::float8 > 0 AND NOT voided
-		AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) x WHERE n <= 10 GROUP BY machine_id`).Scan(&rows).Error
+		AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) x WHERE n <= 10 GROUP BY machine_id`).
+		Scan(&rows).
+		Error
 	out := map[uuid.UUID]float64{}
 	for _, r := range rows {
 		out[r.MachineID] = r.Used

@@ -30,7 +30,8 @@ type sheetIn struct {
 
 func (in *sheetIn) asProposal() *proposing {
 	p := &proposing{ZonePath: in.ZonePath}
-	p.Body.Action, p.Body.Target, p.Body.AreaM2, p.Body.Rate, p.Body.Carrier, p.Body.TankL = in.Action, in.Target, in.AreaM2, in.Rate, in.Carrier, in.TankL
+	p.Body.Action, p.Body.Target, p.Body.AreaM2 = in.Action, in.Target, in.AreaM2
+	p.Body.Rate, p.Body.Carrier, p.Body.TankL = in.Rate, in.Carrier, in.TankL
 	if in.ProductID != uuid.Nil {
 		p.Body.ProductID = &in.ProductID
 	}
@@ -115,7 +116,8 @@ func (s *Server) mixSheet(ctx context.Context, in *sheetIn) (*download, error) {
 		sheet.Space(name)
 	}
 	sheet.Note(
-		"The label in hand and local rules come first. Spill: stop it, keep people off, soak it up, nothing into drains, report it as local rules say.",
+		"The label in hand and local rules come first. Spill: stop it, keep people off, soak it up, nothing into drains, " +
+			"report it as local rules say.",
 	)
 	b, err := sheet.Bytes()
 	return fileOf("mix-"+in.Action+".pdf", "application/pdf", b), s.said(err)

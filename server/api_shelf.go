@@ -325,7 +325,14 @@ func (s *Server) takeLabel(ctx context.Context, tx *gorm.DB, l *label.Label, old
 		return err
 	}
 	id := who(ctx)
-	row := store.ProductLabel{ID: uuid.Must(uuid.NewV7()), FirmID: id.Firm, Number: 1, Label: text, PersonID: id.Person, RecordedAt: s.now().UTC()}
+	row := store.ProductLabel{
+		ID:         uuid.Must(uuid.NewV7()),
+		FirmID:     id.Firm,
+		Number:     1,
+		Label:      text,
+		PersonID:   id.Person,
+		RecordedAt: s.now().UTC(),
+	}
 	if old == nil {
 		p := store.Product{ID: uuid.Must(uuid.NewV7()), FirmID: id.Firm, Name: l.Name, Kind: l.Kind, LabelID: row.ID, Active: true, Version: 1}
 		row.ProductID = p.ID
@@ -344,7 +351,13 @@ func (s *Server) takeLabel(ctx context.Context, tx *gorm.DB, l *label.Label, old
 	if err := tx.Create(&row).Error; err != nil {
 		return err
 	}
-	return store.Change(tx, &store.Product{}, old.Product.ID, old.Product.Version, map[string]any{"name": l.Name, "kind": l.Kind, "label_id": row.ID})
+	return store.Change(
+		tx,
+		&store.Product{},
+		old.Product.ID,
+		old.Product.Version,
+		map[string]any{"name": l.Name, "kind": l.Kind, "label_id": row.ID},
+	)
 }
 
 // Outlook is what a product may still do on one lawn today.

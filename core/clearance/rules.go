@@ -20,7 +20,7 @@ type Rule struct {
 	Amount  float64  `json:"amount,omitempty" minimum:"0" maximum:"100000" doc:"g/m², m, hours, mm or m/s, by what the rule is about"`
 	Year    string   `json:"year,omitempty" enum:",calendar,rolling,season" doc:"the year that a yearly most counts in"`
 	Days    []string `json:"days,omitempty" maxItems:"7" nullable:"false" doc:"mon … sun on which watering is allowed"`
-	Hours   []int    `json:"hours,omitempty" maxItems:"2" nullable:"false" doc:"from and to, full hours of the day, in which watering is allowed"`
+	Hours   []int    `json:"hours,omitempty" maxItems:"2" nullable:"false" doc:"from and to, full hours in which watering is allowed"`
 	Source  string   `json:"source,omitempty" maxLength:"300" doc:"where the rule stands"`
 	ValidTo string   `json:"valid_to,omitempty" maxLength:"10" doc:"YYYY-MM-DD, the last day"`
 }

@@ -76,7 +76,7 @@ type Label struct {
 	Form             string             `json:"form" enum:"granule,ready,conditioner,wp,wg,sc,ec,sl,surfactant,fertilizer"`
 	Liquid           bool               `json:"liquid,omitempty" doc:"measured by volume: rates in mL/m²"`
 	Restricted       bool               `json:"restricted,omitempty" doc:"only by or under a licensed applicator"`
-	Sites            []string           `json:"sites,omitempty" maxItems:"20" nullable:"false" doc:"where it may be used; empty for home lawns and all turf"`
+	Sites            []string           `json:"sites,omitempty" maxItems:"20" nullable:"false" doc:"where it may be used; empty for all turf"`
 	Places           []Registration     `json:"places,omitempty" maxItems:"60" nullable:"false"`
 	Analysis         map[string]float64 `json:"analysis,omitempty" doc:"per cent by weight: n, p2o5, k2o, fe, s, mg, ca, mn, sio2"`
 	SlowShare        float64            `json:"slow_share,omitempty" minimum:"0" maximum:"100" doc:"per cent of the nitrogen"`

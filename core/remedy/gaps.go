@@ -1,5 +1,7 @@
 package remedy
 
+import "strings"
+
 // gapRow keeps two classes of work apart on one zone: second waits so many days after first. Extension consensus and usual labels; the
 // label in hand goes before, and what it says of seeding is asked by the clearance of the job.
 type gapRow struct {
@@ -97,6 +99,32 @@ func Gap(first, second string) (days int, why string) {
 		}
 	}
 	return 0, ""
+}
+
+// firsts are the classes of work that come before others when both are due on a zone: ground is opened before seed, dead moss comes out
+// first, the test before what it decides.
+var firsts = map[string]string{
+	"core":   "seed plugs topdress",
+	"tear":   "seed core topdress",
+	"moss":   "tear seed",
+	"test":   "lime sulfur p k",
+	"insect": "tear core seed",
+	"leach":  "n preem",
+	"seed":   "topdress",
+}
+
+// Precedes reports whether one action comes before another when both are due on a zone.
+func Precedes(first, second string) bool {
+	return classIn(firsts[kindOf(first)], kindOf(second))
+}
+
+func classIn(list, class string) bool {
+	for _, c := range strings.Fields(list) {
+		if c == class {
+			return true
+		}
+	}
+	return false
 }
 
 // kindOf is the class that work is kept apart by: spot and broadcast are one, and so are the insecticides.

@@ -27,6 +27,7 @@ type After struct {
 	ID    string
 	Least int
 	Most  int
+	Soft  bool // where the other has no day, it does not wait for it
 }
 
 // Closed is a run of days on which one constraint allows no work.
@@ -260,6 +261,9 @@ func (p *planner) inOrder(i, d int) string {
 	for _, a := range p.jobs[i].After {
 		k, ok := p.at[a.ID]
 		if !ok {
+			continue
+		}
+		if p.day[k] < 0 && a.Soft {
 			continue
 		}
 		if p.day[k] < 0 || d < p.day[k]+a.Least || (a.Most > 0 && d > p.day[k]+a.Most) {

@@ -42,6 +42,8 @@ func TestPlans(t *testing.T) {
 			{ID: "3", Action: "feed", Zone: "z", To: 90, After: []schedule.After{{ID: "2", Least: 21}}}}, schedule.Options{Gap: gap}, map[string]int{"1": 0, "2": 21, "3": 42}},
 		"on the same day in the order of work": {[]schedule.Job{{ID: "seed", Zone: "z", To: 20, Rank: 5, After: []schedule.After{{ID: "core", Least: 0, Most: 1}}},
 			{ID: "core", Action: "core", Zone: "z", From: 3, To: 20, Want: 3, Rank: 3}}, schedule.Options{Gap: gap}, map[string]int{"core": 3, "seed": 3}},
+		"a soft order does not wait for what has no day": {[]schedule.Job{{ID: "core", Action: "core", Zone: "z", To: 5, Closed: []schedule.Closed{{From: 0, To: 9, Constraint: "rule"}}},
+			{ID: "seed", Action: "seed", Zone: "z", To: 20, After: []schedule.After{{ID: "core", Soft: true}}}}, schedule.Options{Gap: gap}, map[string]int{"core": -1, "seed": 0}},
 		"what is fixed stays": {[]schedule.Job{{ID: "a", Action: "feed", Zone: "z", To: 30, Fixed: day(10)}, {ID: "b", Action: "feed", Zone: "z", To: 60}},
 			schedule.Options{Gap: gap}, map[string]int{"a": 10, "b": 31}},
 		"the crew has a day's hours": {[]schedule.Job{{ID: "a", Zone: "y", To: 9, Minutes: 300, Wait: 9}, {ID: "b", Zone: "z", To: 9, Minutes: 300, Wait: 1}},

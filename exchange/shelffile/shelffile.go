@@ -32,7 +32,9 @@ type column struct {
 	of    string
 }
 
-func words(get func(*label.Label, *label.Use) *string) (w func(*label.Label, *label.Use) string, r func(*label.Label, *label.Use, string) error) {
+func words(
+	get func(*label.Label, *label.Use) *string,
+) (w func(*label.Label, *label.Use) string, r func(*label.Label, *label.Use, string) error) {
 	return func(l *label.Label, u *label.Use) string { return *get(l, u) }, func(l *label.Label, u *label.Use, text string) error {
 		*get(l, u) = text
 		return nil
@@ -45,11 +47,16 @@ func text(name, of string, get func(*label.Label, *label.Use) *string) column {
 }
 
 func figure(name, of string, get func(*label.Label, *label.Use) *float64) column {
-	return column{name, func(l *label.Label, u *label.Use) string { return said(*get(l, u)) }, func(l *label.Label, u *label.Use, text string) error {
-		x, err := number(text)
-		*get(l, u) = x
-		return err
-	}, of}
+	return column{
+		name,
+		func(l *label.Label, u *label.Use) string { return said(*get(l, u)) },
+		func(l *label.Label, u *label.Use, text string) error {
+			x, err := number(text)
+			*get(l, u) = x
+			return err
+		},
+		of,
+	}
 }
 
 // limit is a figure that may be left out, 0 included.
@@ -67,14 +74,19 @@ func limit(name string, get func(*label.Use) **float64) column {
 }
 
 func whole(name string, get func(*label.Use) *int) column {
-	return column{name, func(_ *label.Label, u *label.Use) string { return said(float64(*get(u))) }, func(_ *label.Label, u *label.Use, text string) error {
-		x, err := number(text)
-		if err == nil && x != float64(int(x)) {
-			err = errors.New("is no whole number")
-		}
-		*get(u) = int(x)
-		return err
-	}, "use"}
+	return column{
+		name,
+		func(_ *label.Label, u *label.Use) string { return said(float64(*get(u))) },
+		func(_ *label.Label, u *label.Use, text string) error {
+			x, err := number(text)
+			if err == nil && x != float64(int(x)) {
+				err = errors.New("is no whole number")
+			}
+			*get(u) = int(x)
+			return err
+		},
+		"use",
+	}
 }
 
 func yes(name, of string, get func(*label.Label, *label.Use) *bool) column {
@@ -97,10 +109,15 @@ func yes(name, of string, get func(*label.Label, *label.Use) *bool) column {
 }
 
 func list(name, of string, get func(*label.Label, *label.Use) *[]string) column {
-	return column{name, func(l *label.Label, u *label.Use) string { return strings.Join(*get(l, u), ";") }, func(l *label.Label, u *label.Use, text string) error {
-		*get(l, u) = split(text)
-		return nil
-	}, of}
+	return column{
+		name,
+		func(l *label.Label, u *label.Use) string { return strings.Join(*get(l, u), ";") },
+		func(l *label.Label, u *label.Use, text string) error {
+			*get(l, u) = split(text)
+			return nil
+		},
+		of,
+	}
 }
 
 func said(x float64) string {

@@ -2979,7 +2979,7 @@ export interface components {
             restricted?: boolean;
             /** Format: double */
             salt_index?: number;
-            /** @description where it may be used; empty for home lawns and all turf */
+            /** @description where it may be used; empty for all turf */
             sites?: string[];
             /**
              * Format: double
@@ -3076,7 +3076,7 @@ export interface components {
             note?: string;
             /**
              * Format: double
-             * @description what it put down against what was planned, of its last ten records; 1 is as planned
+             * @description put down against planned, of its last ten records
              */
             readonly used?: number;
             /** Format: int64 */
@@ -3751,7 +3751,7 @@ export interface components {
             days?: string[];
             /** @description MM-DD, first day */
             from?: string;
-            /** @description from and to, full hours of the day, in which watering is allowed */
+            /** @description from and to, full hours in which watering is allowed */
             hours?: number[];
             name: string;
             /** @description where it holds; empty for everywhere the firm works */
