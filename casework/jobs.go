@@ -40,6 +40,7 @@ type Board struct {
 	Crew   func(day int) float64
 	Events map[uuid.UUID][]time.Time // of the site, by zone
 	closed map[uuid.UUID][]schedule.Closed
+	byZone map[uuid.UUID][]store.Job
 }
 
 // Dose is what a job puts down, as it was proposed.
@@ -298,10 +299,13 @@ func (b *Board) byWeather(base clearance.Job, zone uuid.UUID, day int) string {
 var weatherStops = map[string]bool{"label-wind": true, "label-air": true, "label-rainfast": true, "law-rain": true, "law-wind": true}
 
 // Tasks are the jobs as the scheduler takes them. keep says which stay on their day.
-func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job {
-	out := make([]schedule.Job, len(b.Jobs))
-	steps := map[uuid.UUID]map[int]store.Job{}
-	for _, j := range b.Jobs {
+func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job { return b.tasks(b.Jobs, keep) }
+
+func (b *Board) tasks(list []store.Job, keep func(store.Job) bool) []schedule.Job {
+	out := make([]schedule.Job, len(list))
+	steps, zones := map[uuid.UUID]map[int]store.Job{}, map[uuid.UUID][]store.Job{}
+	for _, j := range list {
+		zones[j.ZoneID] = append(zones[j.ZoneID], j)
 		if j.Series != nil {
 			if steps[*j.Series] == nil {
 				steps[*j.Series] = map[int]store.Job{}
@@ -309,7 +313,7 @@ func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job {
 			steps[*j.Series][j.Step] = j
 		}
 	}
-	for i, j := range b.Jobs {
+	for i, j := range list {
 		if _, ok := b.closed[j.ID]; !ok {
 			b.closed[j.ID] = b.closing(j)
 		}
@@ -326,8 +330,8 @@ func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job {
 				t.After = append(t.After, schedule.After{ID: before.ID.String(), Least: max(1, least)})
 			}
 		}
-		for _, other := range b.Jobs {
-			if other.ZoneID == j.ZoneID && remedy.Precedes(other.Action, j.Action) {
+		for _, other := range zones[j.ZoneID] {
+			if remedy.Precedes(other.Action, j.Action) {
 				t.After = append(t.After, schedule.After{ID: other.ID.String(), Soft: true})
 			}
 		}
@@ -352,9 +356,15 @@ func (b *Board) Arrange(keep func(store.Job) bool) []schedule.Placed {
 	return schedule.Arrange(b.Tasks(keep), b.Options())
 }
 
-// Moving says what a day breaks for a job among those that stand where they are.
+// Moving says what a day breaks for a job among those of its zone, which stand where they are.
 func (b *Board) Moving(j store.Job, day time.Time) []schedule.Move {
-	tasks := b.Tasks(func(x store.Job) bool { return x.ID != j.ID })
+	if b.byZone == nil {
+		b.byZone = map[uuid.UUID][]store.Job{}
+		for _, x := range b.Jobs {
+			b.byZone[x.ZoneID] = append(b.byZone[x.ZoneID], x)
+		}
+	}
+	tasks := b.tasks(b.byZone[j.ZoneID], func(x store.Job) bool { return x.ID != j.ID })
 	return schedule.Moving(tasks, j.ID.String(), b.dayOf(day), b.Options())
 }
 

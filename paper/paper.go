@@ -170,9 +170,7 @@ func (s *Sheet) row(columns []Column, row []string, unit float64, head func()) {
 		if i < len(row) {
 			text = said(row[i])
 		}
-		for _, l := range p.SplitText(text, c.Share*unit-1.5) {
-			cells[i] = append(cells[i], l)
-		}
+		cells[i] = append(cells[i], p.SplitText(text, c.Share*unit-1.5)...)
 		high = max(high, len(cells[i]))
 	}
 	_, page := p.GetPageSize()

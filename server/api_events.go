@@ -72,7 +72,8 @@ func (s *Server) keepSiteEvent(ctx context.Context, in *struct {
 		if err := tx.First(&store.Site{}, "id = ?", in.ID).Error; err != nil {
 			return err
 		}
-		again := clause.OnConflict{Columns: []clause.Column{{Name: "id"}}, DoUpdates: clause.AssignmentColumns([]string{"day", "name", "ended_at"})}
+		again := clause.OnConflict{Columns: []clause.Column{{Name: "id"}},
+			DoUpdates: clause.AssignmentColumns([]string{"day", "name", "ended_at"})}
 		return tx.Clauses(again).
 			Create(&row).
 			Error

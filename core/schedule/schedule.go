@@ -93,6 +93,7 @@ type planner struct {
 	used  []float64 // minutes of each day
 	zones map[string][]int
 	at    map[string]int
+	deep  []int // how many jobs stand before each in its chain
 	rng   uint64
 }
 
@@ -122,6 +123,7 @@ func Arrange(jobs []Job, opt Options) []Placed {
 		p.at[jobs[i].ID] = i
 		p.open = append(p.open, p.days(&jobs[i]))
 	}
+	p.chains()
 	p.fill(p.order())
 	p.improve()
 	out := make([]Placed, len(jobs))
@@ -161,17 +163,16 @@ func (p *planner) days(j *Job) set {
 func (p *planner) order() []int {
 	out := make([]int, len(p.jobs))
 	slack := make([]int, len(p.jobs))
-	depth := make([]int, len(p.jobs))
 	for i := range out {
-		out[i], slack[i], depth[i] = i, p.open[i].count(), p.depth(i, 0)
+		out[i], slack[i] = i, p.open[i].count()
 	}
 	sort.SliceStable(out, func(a, b int) bool {
 		x, y := out[a], out[b]
 		switch {
 		case (p.jobs[x].Fixed != nil) != (p.jobs[y].Fixed != nil):
 			return p.jobs[x].Fixed != nil
-		case depth[x] != depth[y]:
-			return depth[x] < depth[y]
+		case p.deep[x] != p.deep[y]:
+			return p.deep[x] < p.deep[y]
 		case slack[x] != slack[y]:
 			return slack[x] < slack[y]
 		case p.jobs[x].Wait != p.jobs[y].Wait:
@@ -182,18 +183,31 @@ func (p *planner) order() []int {
 	return out
 }
 
-// depth is how many jobs stand before a job in its chain.
-func (p *planner) depth(i, so int) int {
-	deepest := so
-	if so > 50 {
-		return so // a ring: it cannot be kept, and the blocks say so
+// chains counts how many jobs stand before each in its chain. A ring cannot be kept: it ends at the jobs that are on their way.
+func (p *planner) chains() {
+	p.deep = make([]int, len(p.jobs))
+	const open, busy = -1, -2
+	for i := range p.deep {
+		p.deep[i] = open
 	}
-	for _, a := range p.jobs[i].After {
-		if k, ok := p.at[a.ID]; ok {
-			deepest = max(deepest, p.depth(k, so+1))
+	var of func(i int) int
+	of = func(i int) int {
+		if p.deep[i] != open {
+			return max(0, p.deep[i])
 		}
+		p.deep[i] = busy
+		deepest := 0
+		for _, a := range p.jobs[i].After {
+			if k, ok := p.at[a.ID]; ok && p.deep[k] != busy {
+				deepest = max(deepest, 1+of(k))
+			}
+		}
+		p.deep[i] = deepest
+		return deepest
 	}
-	return deepest
+	for i := range p.jobs {
+		of(i)
+	}
 }
 
 func (p *planner) fill(order []int) {
@@ -328,7 +342,7 @@ func (p *planner) improve() {
 			m := p.next(n + 1)
 			order[n], order[m] = order[m], order[n]
 		}
-		sort.SliceStable(order, func(a, b int) bool { return p.depth(order[a], 0) < p.depth(order[b], 0) })
+		sort.SliceStable(order, func(a, b int) bool { return p.deep[order[a]] < p.deep[order[b]] })
 		p.fill(order)
 		if p.cost(of) >= before {
 			for _, i := range of {

@@ -159,7 +159,11 @@ func write(w io.Writer) error {
 	if err != nil {
 		return err
 	}
-	all := append(mods, pkgs...)
+	face, err := texts("paper/fonts")
+	if err != nil {
+		return err
+	}
+	all := append(append(mods, pkgs...), part{"Atkinson Hyperlegible, the typeface of printed sheets", "2020", face})
 	slices.SortFunc(all, func(a, b part) int {
 		return strings.Compare(strings.ToLower(a.name+a.version), strings.ToLower(b.name+b.version))
 	})
