@@ -45,31 +45,6 @@ type Ground struct {
 	Plan    remedy.Plan
 }
 
-// tools are the actions that a machine does; soils those that go into the ground.
-var (
-	soils = map[string]bool{
-		"core-aerate":      true,
-		"slit-seed":        true,
-		"scarify":          true,
-		"renovate":         true,
-		"install-drain":    true,
-		"improve-drainage": true,
-		"replace-soil":     true,
-		"plug-or-sprig":    true,
-		"off-type-removal": false,
-		"level-surface":    true,
-		"fix-irrigation":   true,
-	}
-	seeding = map[string]bool{
-		"overseed":        true,
-		"slit-seed":       true,
-		"interseed":       true,
-		"winter-overseed": true,
-		"plug-or-sprig":   true,
-		"resod":           true,
-	}
-)
-
 // GroundOf reads what the jobs of a zone are judged by. c is the zone's case with its hours, r and plan what was made of it.
 func GroundOf(tx *gorm.DB, zone uuid.UUID, country string, c evidence.Case, r diagnosis.Result, plan remedy.Plan) (Ground, error) {
 	g := Ground{Plan: plan}
@@ -130,7 +105,7 @@ func (g *Ground) seedling(day time.Time) {
 		}
 	}
 	for _, a := range g.History {
-		if seeding[a.Action] {
+		if clearance.Seeds(a.Action) {
 			at := a.Day.AddDate(0, 0, int(up))
 			g.Lawn.SeedUp = &at
 		}
@@ -203,8 +178,8 @@ func (g *Ground) Job(tx *gorm.DB, a Ask) (clearance.Job, error) {
 		Action:    a.Action,
 		At:        at,
 		Water:     remedy.Waters(a.Action),
-		Ground:    soils[a.Action],
-		Seeds:     seeding[a.Action],
+		Ground:    clearance.OpensGround(a.Action),
+		Seeds:     clearance.Seeds(a.Action),
 		Lawn:      g.Lawn,
 		Target:    a.Target,
 		Rate:      a.Rate,

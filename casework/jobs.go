@@ -62,6 +62,16 @@ func DoseOf(j store.Job) (d Dose) {
 	return d
 }
 
+// NewBoard is a board of the jobs of one lawn, without a database.
+func NewBoard(today time.Time, list []store.Job, l clearance.Lawn, past []clearance.Applied, rules []clearance.Rule) *Board {
+	b := &Board{Today: today, Jobs: list, Lawns: map[uuid.UUID]clearance.Lawn{}, Past: map[uuid.UUID][]clearance.Applied{}, Rules: rules,
+		Waits: map[uuid.UUID]float64{}, closed: map[uuid.UUID][]schedule.Closed{}, Crew: crew(today, 1, nil)}
+	for _, j := range list {
+		b.Lawns[j.ZoneID], b.Past[j.ZoneID], b.Waits[j.ID] = l, past, DoseOf(j).Wait
+	}
+	return b
+}
+
 // ReadBoard reads what the dates of jobs hang on: lawns, what was put down, rules, labels. hours gives the hours ahead of a station.
 func ReadBoard(
 	tx *gorm.DB,
@@ -216,8 +226,8 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 	base := clearance.Job{
 		Action:    j.Action,
 		Water:     remedy.Waters(j.Action),
-		Ground:    soils[j.Action],
-		Seeds:     seeding[j.Action],
+		Ground:    clearance.OpensGround(j.Action),
+		Seeds:     clearance.Seeds(j.Action),
 		Lawn:      b.Lawns[j.ZoneID],
 		Target:    j.Target,
 		Rate:      d.Rate,
@@ -238,7 +248,7 @@ func (b *Board) closing(j store.Job) []schedule.Closed {
 	last := b.dayOf(j.ToOn)
 	for day := max(0, b.dayOf(j.FromOn)); day <= min(last, PlanDays-1); day++ {
 		base.At = b.Today.AddDate(0, 0, day).Add(9 * time.Hour)
-		base.Hours, base.Ground = nil, soils[j.Action] && day < locateTakes
+		base.Hours, base.Ground = nil, clearance.OpensGround(j.Action) && day < locateTakes
 		for _, s := range clearance.Check(base).Stops {
 			out = close1(out, schedule.Closed{From: day, To: day, Constraint: s.ID, Firm: !s.Passable()})
 		}

@@ -13,6 +13,9 @@ const usage = `hodos weighs what is wrong with a lawn.
   hodos diagnose [--json] CASE.json   weigh one case file ("-" reads standard input)
   hodos bench [--us] [--json] [ID field=value …]
                                       work out an amount; without an id, list what can be worked out
+  hodos clear [--json] JOB.json       what stands against a job: law, label, agronomy, policy, not possible
+  hodos plan [--json] [--rules RULES.json] [--place PLACE] CASE.json
+                                      the plan of a case as jobs with dates
   hodos simulate [--lawns N] [--seed N]  play lawns of which the truth is known (docs/simulation.md)
   hodos serve                         serve the application (settings: docs/operating.md)
   hodos demo [--fresh]                serve the demo firm on a simulated clock
@@ -38,6 +41,8 @@ func main() {
 	commands := map[string]func([]string) error{
 		"diagnose": diagnose,
 		"bench":    bench,
+		"clear":    clearJob,
+		"plan":     planCase,
 		"serve":    serve,
 		"demo":     demonstrate,
 		"migrate":  migrate,

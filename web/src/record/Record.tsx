@@ -38,6 +38,8 @@ interface Draft {
 /** Amounts of a unit as people enter them. */
 const packUnits = ['g', 'kg', 'mL', 'L', 'oz', 'lb', 'floz', 'gal']
 
+const verdictWords: Record<string, string> = { schedule: 'later', 'check-first': 'check first', hold: 'wait', avoid: 'don’t do' }
+
 const flags: Record<string, string> = {
   nitrogen: 'nitrogen over the usual most at once',
   wind: 'wind outside the usual limits',
@@ -341,7 +343,7 @@ function Sheet({
           </label>
           {advice && advice.verdict !== 'do-now' && (
             <p className="caution">
-              The plan says {advice.verdict.replaceAll('-', ' ')}: {advice.reasons[0]}
+              The plan says “{verdictWords[advice.verdict]}”: {advice.reasons[0]}
             </p>
           )}
           {advice?.cautions.map((c) => (

@@ -261,6 +261,45 @@ function One({ p, me, glance }: { p: Product; me: Schemas['Me']; glance: Glance 
   )
 }
 
+/** Takes a file of products in, whole or not at all, with every reason by its line. */
+function TakeFile() {
+  const refresh = useRefresh()
+  const take = useMutation({
+    mutationFn: async (file: File) =>
+      got(
+        api.POST('/products/csv', {
+          body: (await file.text()) as never,
+          bodySerializer: (text: unknown) => text as string,
+          headers: { 'Content-Type': 'text/csv' },
+        }),
+      ),
+    onSuccess: refresh,
+  })
+  return (
+    <>
+      <label className="export take-file">
+        Take in a file
+        <input
+          type="file"
+          accept=".csv,text/csv"
+          aria-label="File of products"
+          onChange={(e) => {
+            const file = e.target.files?.[0]
+            e.target.value = ''
+            if (file) take.mutate(file)
+          }}
+        />
+      </label>
+      {take.data && (
+        <span className="faint" role="status">
+          {take.data.new} new, {take.data.changed} changed, {take.data.same} as they were
+        </span>
+      )}
+      {take.isError && <Problem error={take.error} />}
+    </>
+  )
+}
+
 /** The shelf: every product with what is left, what a week of it costs, and what it may still do today. */
 export default function Shelf() {
   const { product = '' } = useParams()
@@ -295,6 +334,7 @@ export default function Shelf() {
           <a className="export" href="/api/v1/products/csv" download>
             As a file
           </a>
+          {may && <TakeFile />}
         </div>
         {products.data.length === 0 && <p className="empty">{settled ? 'Nothing on the shelf is called that.' : 'The shelf is empty.'}</p>}
         <table className="shelf-list">
