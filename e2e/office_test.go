@@ -115,7 +115,7 @@ func TestEveryViewCanBeUsed(t *testing.T) {
 	for _, view := range []struct{ path, ready string }{
 		{"/", ".due"}, {quill, ".scale-row"}, {quill + "/" + zone + "/plan", "[data-part=avoid]"}, {quill + "/" + zone + "/record", ".record-page form"}, {quill + "/" + zone + "/recovery", ".measure"},
 		{"/sites", ".visit-list"}, {"/causes", ".guide"}, {"/causes/white-grubs", ".evidence"}, {"/firm", ".matrix"},
-		{"/bench/nutrient", ".bench-form"}, {"/calendar", ".calendar"}, {"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"}, {"/book", ".book"},
+		{"/bench/nutrient", ".bench-form"}, {"/calendar", ".calendar"}, {"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"}, {"/book", ".book"}, {"/review", ".review-list"},
 		{quill + "/" + zone + "/record?action=fungicide-curative", ".sums"},
 	} {
 		for _, theme := range []string{"sun", "dusk"} {

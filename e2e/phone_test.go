@@ -20,7 +20,7 @@ func TestNothingRunsOutOfTheSideOfAPhone(t *testing.T) {
 		{"/", ".due"}, {visit, ".scale-row"}, {visit + "/" + zone + "/plan", "[data-part=avoid]"}, {visit + "/" + zone + "/record", ".record-page form"},
 		{visit + "/" + zone + "/recovery", ".measure"}, {visit + "/" + zone + "/sky", ".sky-tools"}, {"/sites", ".sites nav li"}, {"/account", ".about"},
 		{"/causes", ".guide"}, {"/nowhere", ".fallen"}, {"/bench", ".bench-list li"}, {"/bench/tank", ".bench-form"}, {"/calendar", ".calendar"},
-		{"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"},
+		{"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"}, {"/review", ".review-list"}, {"/book", ".book"},
 	} {
 		p.visit(view.path)
 		p.sees(view.ready)

@@ -70,9 +70,9 @@ func routes(p place, person string) map[string]route {
 		"make-feed": {"POST", "/feeds", map[string]any{"id": id()}}, "withdraw-feed": {"DELETE", "/feeds/" + p.visit, nil},
 		"list-book": {"GET", "/book" + span, nil}, "book-csv": {"GET", "/book/csv" + span, nil}, "book-pdf": {"GET", "/book/pdf" + span, nil},
 		"list-products": {"GET", "/products", nil}, "glance": {"GET", "/shelf/today", nil}, "list-rules": {"GET", "/rules", nil}, "list-machines": {"GET", "/machines", nil},
-		"create-product":   {"POST", "/products", map[string]any{"id": id(), "label_id": id(), "active": true, "version": 0, "label": ours}},
-		"change-product":   {"PUT", "/products/" + product.String(), map[string]any{"id": product, "label_id": id(), "active": true, "version": 1, "label": ours}},
-		"list-site-events": {"GET", "/sites/" + p.site + "/events", nil}, "keep-site-event": {"PUT", "/sites/" + p.site + "/events/" + id(), map[string]any{"day": "2026-09-20", "name": "Fair"}},
+		"create-product": {"POST", "/products", map[string]any{"id": id(), "label_id": id(), "active": true, "version": 0, "label": ours}},
+		"change-product": {"PUT", "/products/" + product.String(), map[string]any{"id": product, "label_id": id(), "active": true, "version": 1, "label": ours}},
+		"review":         {"GET", "/review", nil}, "list-site-events": {"GET", "/sites/" + p.site + "/events", nil}, "keep-site-event": {"PUT", "/sites/" + p.site + "/events/" + id(), map[string]any{"day": "2026-09-20", "name": "Fair"}},
 		"water-in": {"POST", "/records/" + p.visit + "/watered-in", map[string]any{"at": "12:00"}}, "shelf-csv": {"GET", "/products/csv", nil}, "take-shelf": {"POST", "/products/csv", []byte("hodos-shelf,1\nproduct,kind,form,actions,rate_high,analysis\nTaken,fertilizer,granule,apply-nitrogen,20,n=20\n")},
 		"keep-lot":     {"PUT", "/products/" + product.String() + "/lots/" + id(), map[string]any{"lot": "X", "amount": 10, "received_on": "2026-08-01", "version": 0}},
 		"keep-rule":    {"PUT", "/rules/" + rule.String(), map[string]any{"id": rule, "active": true, "version": 1, "rule": map[string]any{"name": "R", "place": "", "what": "frozen"}}},
@@ -127,7 +127,7 @@ var own = map[string]bool{"list-clients": true, "create-client": true, "list-sit
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
 	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
-	"list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true, "shelf-csv": true, "take-shelf": true,
+	"list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true, "shelf-csv": true, "take-shelf": true, "review": true,
 	"create-person": true, "list-sessions": true, "list-events": true, "end-other-sessions": true, "begin-second-factor": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
@@ -216,7 +216,7 @@ var needs = map[string]account.Right{
 	"year-plan-csv": account.See, "year-plan-pdf": account.See, "jobs-calendar": account.See, "list-feeds": account.See, "make-feed": account.See,
 	"withdraw-feed": account.See, "list-book": account.See, "book-csv": account.See, "book-pdf": account.See, "list-products": account.See, "glance": account.See,
 	"list-rules": account.See, "list-machines": account.See, "create-product": account.KeepShelf, "change-product": account.KeepShelf, "keep-lot": account.KeepShelf,
-	"list-site-events": account.See, "keep-site-event": account.BookVisits, "water-in": account.RecordTreatment, "shelf-csv": account.See, "take-shelf": account.KeepShelf, "keep-rule": account.KeepShelf, "keep-machine": account.KeepShelf, "log-machine": account.RecordTreatment,
+	"review": account.See, "list-site-events": account.See, "keep-site-event": account.BookVisits, "water-in": account.RecordTreatment, "shelf-csv": account.See, "take-shelf": account.KeepShelf, "keep-rule": account.KeepShelf, "keep-machine": account.KeepShelf, "log-machine": account.RecordTreatment,
 	"get-zone-sky": account.See, "get-zone-watering": account.See, "export-readings": account.See, "import-readings": account.AnswerChecks,
 	"set-watering-days": account.BookVisits, "note-notices": account.BookVisits, "list-notices": account.See, "ask-watch": account.BookVisits,
 	"get-sky": account.See, "get-watering": account.See, "export-weather": account.See, "import-weather": account.AnswerChecks,

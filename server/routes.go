@@ -157,6 +157,7 @@ var routes = []route{
 	{http.MethodGet, "/shelf/today", "glance", "What each product may still do today, on which lawns, and what stops it", "shelf", account.See, heavy(at((*Server).glance))},
 	{http.MethodGet, "/sites/{id}/events", "list-site-events", "What the client has coming up", "jobs", account.See, at((*Server).listSiteEvents)},
 	{http.MethodPut, "/sites/{id}/events/{event}", "keep-site-event", "Enter or take off an event of the client: jobs are counted back from it", "jobs", account.BookVisits, at((*Server).keepSiteEvent)},
+	{http.MethodGet, "/review", "review", "What of each zone is worth a look when the season turns", "jobs", account.See, at((*Server).reviewSites)},
 	{http.MethodGet, "/rules", "list-rules", "The firm's local rules", "shelf", account.See, at((*Server).listRules)},
 	{http.MethodPut, "/rules/{id}", "keep-rule", "Enter a local rule, change it or put it out of force", "shelf", account.KeepShelf, at((*Server).keepRule)},
 	{http.MethodGet, "/machines", "list-machines", "The firm's machines with their logs", "shelf", account.See, at((*Server).listMachines)},

@@ -431,6 +431,29 @@ func TestJobsAreCountedBackFromTheClientsEvent(t *testing.T) {
 	c.must(422, "PUT", event, map[string]any{"day": "soon", "name": "x"}, nil)
 }
 
+func TestTheSeasonIsReviewed(t *testing.T) {
+	c := newWorld(t).as("office")
+	var out server.Review
+	c.must(200, "GET", "/review", nil, &out)
+	require.Len(t, out.Zones, 12)
+	points := map[string]map[string]server.ReviewPoint{}
+	for _, z := range out.Zones {
+		points[z.SiteName+z.ZoneName] = map[string]server.ReviewPoint{}
+		for _, p := range z.Points {
+			points[z.SiteName+z.ZoneName][p.ID] = p
+		}
+	}
+	require.Contains(t, points["41 Larkspur DriveBack lawn"], "off-course")
+	require.Contains(t, points["27 Stonecrop RiseSouth lawn"], "slow")
+	require.NotContains(t, points["27 Stonecrop RiseSouth lawn"], "nothing-booked")
+	require.Contains(t, points["14 Quill LaneBack lawn"], "nothing-booked")
+	c.must(200, "GET", "/review?limit=3", nil, &out)
+	require.NotEmpty(t, out.Next)
+	var rest server.Review
+	c.must(200, "GET", "/review?limit=100&after="+out.Next, nil, &rest)
+	require.Equal(t, 12, len(out.Zones)+len(rest.Zones), "the next page goes on where the first ended")
+}
+
 func TestTheNightMovesWhatIsClosedAndSaysWhy(t *testing.T) {
 	w := newWorld(t)
 	c := w.as("owner")

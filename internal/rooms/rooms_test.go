@@ -49,6 +49,7 @@ var core = map[string]string{
 	"hodos/core/label":      "dose turf",
 	"hodos/core/clearance":  "label turf",
 	"hodos/core/schedule":   "",
+	"hodos/core/review":     "turf",
 	"hodos/core/budget":     "clearance dose turf",
 	"hodos/core/jobs":       "remedy",
 	"hodos/core/sky":        "soil turf units weather",

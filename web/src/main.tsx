@@ -36,6 +36,7 @@ const Firm = view(() => import('./firm/Firm'))
 const Bench = view(() => import('./bench/Bench'))
 const Shelf = view(() => import('./shelf/Shelf'))
 const Calendar = view(() => import('./calendar/Calendar'))
+const Review = view(() => import('./calendar/Review'))
 const Rules = view(() => import('./firm/Rules'))
 const BookPage = view(() => import('./record/Book'))
 const Account = view(() => import('./account/Account'))
@@ -90,6 +91,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/shelf" element={<Shelf />} />
             <Route path="/shelf/:product" element={<Shelf />} />
             <Route path="/calendar" element={<Calendar />} />
+            <Route path="/review" element={<Review />} />
             <Route path="/book" element={<BookPage />} />
             <Route path="/firm/rules" element={<Rules />} />
             <Route path="/firm/prices" element={<Prices />} />

@@ -1044,6 +1044,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What of each zone is worth a look when the season turns
+         * @description Needs the right see.
+         */
+        get: operations["review"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/rules": {
         parameters: {
             query?: never;
@@ -3730,6 +3750,31 @@ export interface components {
         ResultInputBody: {
             /** @description the file as it came: the JSON or the CSV form of docs/formats.md */
             text: string;
+        };
+        Review: {
+            /** @description where the next page begins; left out on the last */
+            next?: string;
+            /**
+             * Format: int64
+             * @description sites of the firm that fit
+             */
+            total: number;
+            zones: components["schemas"]["ReviewedZone"][];
+        };
+        ReviewPoint: {
+            cause?: string;
+            id: string;
+            /** Format: double */
+            of?: number;
+            /** Format: double */
+            value?: number;
+        };
+        ReviewedZone: {
+            points: components["schemas"]["ReviewPoint"][];
+            site_id: string;
+            site_name: string;
+            zone_id: string;
+            zone_name: string;
         };
         Row: {
             /** Format: double */
@@ -8851,6 +8896,86 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    review: {
+        parameters: {
+            query?: {
+                /** @description words that the name, client or address must hold */
+                find?: string;
+                /** @description next of the page before */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Review"];
+                };
             };
             /** @description Unauthorized */
             401: {

@@ -213,6 +213,9 @@ export default function Calendar() {
             Plan anew
           </Button>
         )}
+        <Link className="export" to="/review">
+          Season review
+        </Link>
         <span className="calendar-files">
           <a className="export" href={`/api/v1/jobs/pdf${query}`} download>
             Year plan
