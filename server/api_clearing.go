@@ -167,6 +167,20 @@ func (g *grounded) proposed(action string, o *casework.OnShelf, target string, a
 	return a, nil
 }
 
+// facts are what a dose may follow from.
+func (g *grounded) facts() dose.Facts {
+	f := dose.Facts{Texture: g.Zone.Texture}
+	if len(g.Lawn.Grasses) > 0 {
+		f.Grass, _ = turf.ByID(g.Lawn.Grasses[0])
+	}
+	for id, into := range map[string]**float64{"soil-ph": &f.PH, "soil-p-ppm": &f.P, "soil-k-ppm": &f.K} {
+		if v, ok := g.Visit.Case.Findings[id]; ok {
+			*into = v.Number
+		}
+	}
+	return f
+}
+
 // usualCarrier is the water of a spray where the label does not say, L/100 m² (1 to 2 gal/1000 ft²; extension).
 const usualCarrier = 8.0
 
@@ -175,6 +189,15 @@ const usualCarrier = 8.0
 func (g *grounded) rate(action string, l *label.Label, u *label.Use, advice *remedy.Advice) float64 {
 	if n := l.Element("n", 1); n > 0 && remedy.Feeds(action) && advice != nil && advice.NGM2 > 0 {
 		return math.Max(u.RateLow, math.Min(u.RateHigh, advice.NGM2/n))
+	}
+	if w, ok := dose.Proposed(action, g.facts()); ok {
+		per := 1.0
+		if w.Of != "product" {
+			per = l.Element(w.Of, 1)
+		}
+		if per > 0 {
+			return math.Max(u.RateLow, math.Min(u.RateHigh, w.GM2/per))
+		}
 	}
 	if l.Pesticide() && action != "preemergent" && action != "fungicide-preventive" && action != "insecticide-preventive" {
 		return u.RateHigh

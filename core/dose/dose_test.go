@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"hodos/core/dose"
+	"hodos/core/turf"
 	"hodos/core/units"
 )
 
@@ -255,6 +256,40 @@ func TestTheErrorOfTheAreaIsCarried(t *testing.T) {
 	r, err = dose.Work("nutrient", entries(t, "target=4 n=20 area=100"), units.Saying{})
 	require.NoError(t, err)
 	require.Empty(t, r.Lines[0].Span)
+}
+
+// What is proposed follows from test and grass by the same rules as the bench.
+func TestADoseFollowsFromTheFacts(t *testing.T) {
+	grass := func(id string) turf.Species { g, ok := turf.ByID(id); require.True(t, ok); return g }
+	n := func(x float64) *float64 { return &x }
+	for _, x := range []struct {
+		action string
+		f      dose.Facts
+		of     string
+		gM2    float64 // 0: nothing follows
+	}{
+		{"apply-lime", dose.Facts{Grass: grass("tall-fescue"), Texture: "loam", PH: n(5)}, "product", 240 * .8 * 100 / 150},                   // to 5.8
+		{"apply-lime", dose.Facts{Grass: grass("kentucky-bluegrass"), Texture: "clay", PH: n(5)}, "product", 350 * 1.3 * 100 / 150 / 2},       // two portions
+		{"apply-lime", dose.Facts{Grass: grass("tall-fescue"), PH: n(6.2)}, "", 0},                                                            // sweet enough
+		{"apply-lime", dose.Facts{Grass: grass("tall-fescue")}, "", 0},                                                                        // no test
+		{"apply-acidifier", dose.Facts{Grass: grass("creeping-bentgrass"), Texture: "loamy-sand", PH: n(7.5)}, "s", 50 * 1.0 * 100 / 150 / 7}, // five grams at most
+		{"apply-phosphorus", dose.Facts{P: n(11)}, "p", 1.5},
+		{"apply-phosphorus", dose.Facts{P: n(1)}, "p", 1.5}, // three grams in two portions
+		{"apply-phosphorus", dose.Facts{P: n(40)}, "", 0},
+		{"apply-potassium", dose.Facts{K: n(27), RemovedN: 2}, "k", 2.5},
+		{"apply-potassium", dose.Facts{}, "", 0},
+		{"apply-iron", dose.Facts{Grass: grass("tall-fescue")}, "fe", .2},
+		{"apply-iron", dose.Facts{Grass: grass("centipedegrass")}, "fe", .15},
+		{"overseed", dose.Facts{Grass: grass("tall-fescue")}, "product", 18.75},
+		{"slit-seed", dose.Facts{Grass: grass("perennial-ryegrass")}, "product", 28.125},
+		{"overseed", dose.Facts{Grass: grass("st-augustinegrass")}, "", 0}, // not sown
+		{"core-aerate", dose.Facts{Grass: grass("tall-fescue")}, "", 0},
+	} {
+		w, ok := dose.Proposed(x.action, x.f)
+		require.Equal(t, x.gM2 > 0, ok, "%s %+v", x.action, w)
+		require.Equal(t, x.of, w.Of)
+		require.InDelta(t, x.gM2, w.GM2, 1e-6, x.action)
+	}
 }
 
 func TestCutsTakeNoMoreThanAThird(t *testing.T) {

@@ -84,7 +84,9 @@ export default function Review() {
           .map((z) => (
             <li key={z.zone_id} data-zone={z.zone_id}>
               <Link to={`/sites/${z.site_id}`}>
-                <b>{z.site_name}</b>, {z.zone_name}
+                <span>
+                  <b>{z.site_name}</b>, {z.zone_name}
+                </span>
               </Link>
               <ul>
                 {z.points.map((p) => (
