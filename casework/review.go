@@ -35,8 +35,16 @@ func Review(tx *gorm.DB, sites []uuid.UUID, today time.Time) ([]Reviewed, error)
 	keys, nan := ZoneKeys(zones), math.NaN()
 	at := map[uuid.UUID]*review.Zone{}
 	for _, z := range zones {
-		one := &review.Zone{Today: today, Cover: nan, Target: z.TargetCover, Causes: map[string]int{}, ThatchMM: nan, ConeKPa: nan, Uniformity: nan,
-			WeedsShare: nan}
+		one := &review.Zone{
+			Today:      today,
+			Cover:      nan,
+			Target:     z.TargetCover,
+			Causes:     map[string]int{},
+			ThatchMM:   nan,
+			ConeKPa:    nan,
+			Uniformity: nan,
+			WeedsShare: nan,
+		}
 		_ = json.Unmarshal(z.Species, &one.Grasses) // written by the API alone, which has checked it
 		at[z.ID] = one
 	}
@@ -89,9 +97,11 @@ func causes(tx *gorm.DB, keys []uuid.UUID, today time.Time, at map[uuid.UUID]*re
 const standing = "NOT r.voided AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)"
 
 func fed(tx *gorm.DB, keys []uuid.UUID, today time.Time, at map[uuid.UUID]*review.Zone) error {
-	return each(tx.Raw(`SELECT zone_id, sum(n_g_m2) FILTER (WHERE applied_on > ?) AS n FROM treatment_records r WHERE zone_id IN ? AND applied_on > ?
+	return each(
+		tx.Raw(`SELECT zone_id, sum(n_g_m2) FILTER (WHERE applied_on > ?) AS n FROM treatment_records r WHERE zone_id IN ? AND applied_on > ?
 		AND n_g_m2 > 0 AND `+standing+` GROUP BY 1`, today.AddDate(-1, 0, 0), keys, today.AddDate(-2, 0, 0)),
-		func(r counted) { at[r.ZoneID].Fed, at[r.ZoneID].NitrogenGM2 = true, r.N })
+		func(r counted) { at[r.ZoneID].Fed, at[r.ZoneID].NitrogenGM2 = true, r.N },
+	)
 }
 
 func soilTests(tx *gorm.DB, keys []uuid.UUID, _ time.Time, at map[uuid.UUID]*review.Zone) error {
@@ -106,9 +116,13 @@ func readingsOf(tx *gorm.DB, keys []uuid.UUID, today time.Time, at map[uuid.UUID
 	for id := range looked {
 		ids = append(ids, id)
 	}
-	return each(tx.Raw(`SELECT DISTINCT ON (zone_id, finding) zone_id, finding AS name, (value #>> '{}')::float8 AS n FROM answers WHERE zone_id IN ?
-		AND finding IN ? AND spot = 'worst' AND jsonb_typeof(value) = 'number' AND recorded_at > ? ORDER BY zone_id, finding, seq DESC`, keys, ids,
-		today.AddDate(-1, -2, 0)), func(r counted) { looked[r.Name](at[r.ZoneID], r.N) })
+	return each(
+		tx.Raw(`SELECT DISTINCT ON (zone_id, finding) zone_id, finding AS name, (value #>> '{}')::float8 AS n FROM answers
+		WHERE zone_id IN ? AND finding IN ? AND spot = 'worst' AND jsonb_typeof(value) = 'number' AND recorded_at > ?
+		ORDER BY zone_id, finding, seq DESC`, keys, ids,
+			today.AddDate(-1, -2, 0)),
+		func(r counted) { looked[r.Name](at[r.ZoneID], r.N) },
+	)
 }
 
 func bookedAhead(tx *gorm.DB, keys []uuid.UUID, _ time.Time, at map[uuid.UUID]*review.Zone) error {
@@ -117,7 +131,13 @@ func bookedAhead(tx *gorm.DB, keys []uuid.UUID, _ time.Time, at map[uuid.UUID]*r
 }
 
 func seen(tx *gorm.DB, keys []uuid.UUID, today time.Time, at map[uuid.UUID]*review.Zone) error {
-	return each(tx.Raw(`SELECT z.id AS zone_id, count(*) AS n FROM visits v JOIN zones z ON z.site_id = v.site_id AND (v.zone_id IS NULL OR v.zone_id = z.id)
-		WHERE z.id IN ? AND (v.closed_on > ? OR v.closed_on IS NULL) GROUP BY 1`, keys, today.AddDate(-1, 0, 0)),
-		func(r counted) { at[r.ZoneID].Visits = int(r.N) })
+	return each(
+		tx.Raw(
+			`SELECT z.id AS zone_id, count(*) AS n FROM visits v JOIN zones z ON z.site_id = v.site_id AND (v.zone_id IS NULL OR v.zone_id = z.id)
+		WHERE z.id IN ? AND (v.closed_on > ? OR v.closed_on IS NULL) GROUP BY 1`,
+			keys,
+			today.AddDate(-1, 0, 0),
+		),
+		func(r counted) { at[r.ZoneID].Visits = int(r.N) },
+	)
 }

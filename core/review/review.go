@@ -69,7 +69,12 @@ func Points(z Zone) []Point {
 		value  float64
 		over   bool
 		limit  float64
-	}{{"thatch", 50, z.ThatchMM, true, thatch}, {"hard", 55, z.ConeKPa, true, hard}, {"uneven", 65, z.Uniformity, false, uneven}, {"weeds", 45, z.WeedsShare, true, weeds}} {
+	}{
+		{"thatch", 50, z.ThatchMM, true, thatch},
+		{"hard", 55, z.ConeKPa, true, hard},
+		{"uneven", 65, z.Uniformity, false, uneven},
+		{"weeds", 45, z.WeedsShare, true, weeds},
+	} {
 		if !math.IsNaN(x.value) && (x.over && x.value >= x.limit || !x.over && x.value < x.limit) {
 			add(x.id, x.weight, x.value, x.limit)
 		}

@@ -186,7 +186,10 @@ func (f *file) check(r *refusal.Refusal) {
 	for _, x := range []struct {
 		field string
 		value float64
-	}{{"rate", f.Rate}, {"carrier_l_100m2", f.Carrier}, {"treated_m2", f.TreatedM2}, {"n_g_m2", f.N}, {"p_g_m2", f.P}, {"lawn.area_m2", f.Lawn.AreaM2}} {
+	}{
+		{"rate", f.Rate}, {"carrier_l_100m2", f.Carrier}, {"treated_m2", f.TreatedM2},
+		{"n_g_m2", f.N}, {"p_g_m2", f.P}, {"lawn.area_m2", f.Lawn.AreaM2},
+	} {
 		if x.value < 0 || x.value > 1e9 {
 			r.Add(0, x.field, "is outside 0 to 1,000,000,000")
 		}
