@@ -39,8 +39,18 @@ type Board struct {
 	Waits  map[uuid.UUID]float64 // what a day of waiting costs, by job
 	Crew   func(day int) float64
 	Events map[uuid.UUID][]time.Time // of the site, by zone
+	Tell   Telling // how far planning is; nil for nobody
 	closed map[uuid.UUID][]schedule.Closed
 	byZone map[uuid.UUID][]store.Job
+}
+
+// Telling is told how far planning anew is: the step (days, dates, written), and how many jobs of all.
+type Telling func(step string, done, of int)
+
+func (t Telling) tell(step string, done, of int) {
+	if t != nil {
+		t(step, done, of)
+	}
 }
 
 // Dose is what a job puts down, as it was proposed.
@@ -65,7 +75,7 @@ func DoseOf(j store.Job) (d Dose) {
 // NewBoard is a board of the jobs of one lawn, without a database.
 func NewBoard(today time.Time, list []store.Job, l clearance.Lawn, past []clearance.Applied, rules []clearance.Rule) *Board {
 	b := &Board{Today: today, Jobs: list, Lawns: map[uuid.UUID]clearance.Lawn{}, Past: map[uuid.UUID][]clearance.Applied{}, Rules: rules,
-		Waits: map[uuid.UUID]float64{}, closed: map[uuid.UUID][]schedule.Closed{}, Crew: crew(today, 1, nil)}
+		Waits: map[uuid.UUID]float64{}, closed: map[uuid.UUID][]schedule.Closed{}, Crew: crew(today, UsualWork, 1, nil)}
 	for _, j := range list {
 		b.Lawns[j.ZoneID], b.Past[j.ZoneID], b.Waits[j.ID] = l, past, DoseOf(j).Wait
 	}
@@ -142,7 +152,11 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 	if err != nil {
 		return err
 	}
-	b.Crew = crew(b.Today, max(1, int(hands)), others)
+	var firm store.Firm
+	if err := tx.First(&firm).Error; err != nil {
+		return err
+	}
+	b.Crew = crew(b.Today, Work{firm.WorkHours, firm.WorkDays}, max(1, int(hands)), others)
 	if b.Rules, err = Rules(tx); err != nil {
 		return err
 	}
@@ -172,15 +186,24 @@ func (b *Board) read(tx *gorm.DB, zones, products []uuid.UUID) (err error) {
 	return err
 }
 
-// crewDay is what one person works in a day besides driving, minutes; Sundays are off (judgement: the firm's own hours are not asked yet).
-const crewDay = 360.0
+// Work is when a crew works: hours of one person and day besides driving, and the days of the week as bits, Monday the lowest.
+type Work struct {
+	Hours float64
+	Days  int
+}
 
-func crew(first time.Time, hands int, others map[int]float64) func(day int) float64 {
+// UsualWork is what stands until a firm says otherwise: six hours, Monday to Saturday (judgement).
+var UsualWork = Work{6, 0b0111111}
+
+// On reports whether a day of the week is worked.
+func (w Work) On(d time.Weekday) bool { return w.Days>>((int(d)+6)%7)&1 == 1 }
+
+func crew(first time.Time, w Work, hands int, others map[int]float64) func(day int) float64 {
 	return func(day int) float64 {
-		if first.AddDate(0, 0, day).Weekday() == time.Sunday {
+		if !w.On(first.AddDate(0, 0, day).Weekday()) {
 			return 0
 		}
-		return max(0, crewDay*float64(hands)-others[day])
+		return max(0, w.Hours*60*float64(hands)-others[day])
 	}
 }
 
@@ -308,6 +331,9 @@ func (b *Board) byWeather(base clearance.Job, zone uuid.UUID, day int) string {
 // weatherStops are the stops that another hour may lift.
 var weatherStops = map[string]bool{"label-wind": true, "label-air": true, "label-rainfast": true, "law-rain": true, "law-wind": true}
 
+// tellEvery is after how many jobs one is told how far planning is.
+const tellEvery = 100
+
 // Tasks are the jobs as the scheduler takes them. keep says which stay on their day.
 func (b *Board) Tasks(keep func(store.Job) bool) []schedule.Job { return b.tasks(b.Jobs, keep) }
 
@@ -324,6 +350,9 @@ func (b *Board) tasks(list []store.Job, keep func(store.Job) bool) []schedule.Jo
 		}
 	}
 	for i, j := range list {
+		if i%tellEvery == 0 {
+			b.Tell.tell("days", i, len(list))
+		}
 		if _, ok := b.closed[j.ID]; !ok {
 			b.closed[j.ID] = b.closing(j)
 		}
@@ -388,7 +417,9 @@ type Replanned struct {
 const missedDays = 14
 
 // Replan finds days anew for booked jobs that are not fixed, writes those that move, and says of each why it moved.
-func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hours func(*uuid.UUID) []weather.Day) ([]Replanned, error) {
+func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hours func(*uuid.UUID) []weather.Day,
+	tell Telling,
+) ([]Replanned, error) {
 	if len(list) == 0 {
 		return nil, nil
 	}
@@ -401,9 +432,16 @@ func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hour
 	if err != nil {
 		return nil, err
 	}
+	b.Tell = tell
+	tasks := b.Tasks(func(j store.Job) bool { return j.Fixed && !j.DueOn.Before(today) })
+	b.Tell = nil
+	tell.tell("dates", 0, len(list))
 	var out []Replanned
-	for i, p := range b.Arrange(func(j store.Job) bool { return j.Fixed && !j.DueOn.Before(today) }) {
+	for i, p := range schedule.Arrange(tasks, b.Options()) {
 		j := list[i]
+		if i%tellEvery == 0 {
+			tell.tell("written", i, len(list))
+		}
 		day := today.AddDate(0, 0, p.Day)
 		if p.Day < 0 {
 			if err := stuck(tx, &j, p); err != nil {

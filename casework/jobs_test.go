@@ -113,11 +113,17 @@ func TestSeriesAndGroundBeforeSeed(t *testing.T) {
 }
 
 func TestACrewHasItsHours(t *testing.T) {
-	c := crew(monday, 2, map[int]float64{1: 100})
-	require.Equal(t, 2*crewDay, c(0))
-	require.Equal(t, 2*crewDay-100, c(1))
+	c := crew(monday, UsualWork, 2, map[int]float64{1: 100})
+	require.Equal(t, 720.0, c(0))
+	require.Equal(t, 620.0, c(1))
+	require.Equal(t, 720.0, c(5), "Saturday")
 	require.Zero(t, c(6), "Sunday")
-	require.Zero(t, crew(monday, 1, map[int]float64{0: 9999})(0))
+	four := crew(monday, Work{9.5, 0b1001111}, 1, nil)
+	require.Equal(t, 570.0, four(3))
+	require.Zero(t, four(4), "Friday")
+	require.Zero(t, four(5))
+	require.Equal(t, 570.0, four(6), "Sunday")
+	require.Zero(t, crew(monday, UsualWork, 1, map[int]float64{0: 9999})(0))
 }
 
 func TestTheLotToTake(t *testing.T) {

@@ -18,6 +18,6 @@ func replan(tx *gorm.DB, zones []store.Zone, country string, day time.Time, fore
 	if err := tx.Where("zone_id IN ? AND state = 'booked'", casework.ZoneKeys(zones)).Order("due_on, id").Find(&list).Error; err != nil {
 		return err
 	}
-	_, err := casework.Replan(tx, list, country, day, func(*uuid.UUID) []weather.Day { return forecast })
+	_, err := casework.Replan(tx, list, country, day, func(*uuid.UUID) []weather.Day { return forecast }, nil)
 	return err
 }

@@ -18,6 +18,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/units"
+	"hodos/core/weather"
 	"hodos/store"
 )
 
@@ -135,10 +136,7 @@ func (g *grounded) proposed(action string, o *casework.OnShelf, target string, a
 	a := casework.Ask{Action: action, Product: o, Target: target, AreaM2: area, Person: &g.person, At: g.hour(g.now)}
 	advice := g.line(action)
 	if a.AreaM2 == 0 {
-		a.AreaM2 = g.Zone.AreaM2
-		if advice != nil && remedy.Partial(action) && advice.AreaM2 > 0 && advice.AreaM2 < a.AreaM2 {
-			a.AreaM2 = math.Round(advice.AreaM2*10) / 10
-		}
+		a.AreaM2 = g.area(advice)
 	}
 	if o == nil {
 		if advice != nil {
@@ -167,18 +165,48 @@ func (g *grounded) proposed(action string, o *casework.OnShelf, target string, a
 	return a, nil
 }
 
-// facts are what a dose may follow from.
-func (g *grounded) facts() dose.Facts {
-	f := dose.Facts{Texture: g.Zone.Texture}
+// known is what the amount of an action is worked out from; without an action, for the whole zone.
+func (g *grounded) known(advice *remedy.Advice) dose.Known {
+	k := dose.Known{Texture: g.Zone.Texture, Figures: map[string]float64{"area": g.area(advice)}}
+	k.Figures["area-error"] = math.Min(50, g.Zone.AreaError*100)
 	if len(g.Lawn.Grasses) > 0 {
-		f.Grass, _ = turf.ByID(g.Lawn.Grasses[0])
+		k.Grass, _ = turf.ByID(g.Lawn.Grasses[0])
 	}
-	for id, into := range map[string]**float64{"soil-ph": &f.PH, "soil-p-ppm": &f.P, "soil-k-ppm": &f.K} {
-		if v, ok := g.Visit.Case.Findings[id]; ok {
-			*into = v.Number
+	for id, v := range g.Visit.Case.Findings {
+		if v.Number != nil {
+			k.Figures[id] = *v.Number
 		}
 	}
-	return f
+	if advice != nil && advice.NGM2 > 0 {
+		k.Figures["n-dose"] = advice.NGM2
+	}
+	if mean := meanAhead(g.Visit.Case.Forecast); !math.IsNaN(mean) {
+		k.Figures["mean"] = mean
+		k.Figures["growth"] = math.Max(5, 100*k.Grass.Growth(mean))
+	}
+	if k.Grass.Mow.Known() {
+		k.Figures["mow-to"] = (k.Grass.Mow.Low + k.Grass.Mow.High) / 2
+	}
+	return k
+}
+
+// area is what an action is for: the zone, or the damaged part where it is done there alone.
+func (g *grounded) area(advice *remedy.Advice) float64 {
+	if advice != nil && remedy.Partial(advice.ID) && advice.AreaM2 > 0 && advice.AreaM2 < g.Zone.AreaM2 {
+		return math.Round(advice.AreaM2*10) / 10
+	}
+	return g.Zone.AreaM2
+}
+
+// meanAhead is the mean air of a week of the forecast, °C; not a number without one.
+func meanAhead(ahead []weather.Day) float64 {
+	sum, n := 0.0, 0.0
+	for _, d := range ahead[:min(7, len(ahead))] {
+		if m, ok := d.Mean(); ok {
+			sum, n = sum+m, n+1
+		}
+	}
+	return sum / n
 }
 
 // usualCarrier is the water of a spray where the label does not say, L/100 m² (1 to 2 gal/1000 ft²; extension).
@@ -190,7 +218,7 @@ func (g *grounded) rate(action string, l *label.Label, u *label.Use, advice *rem
 	if n := l.Element("n", 1); n > 0 && remedy.Feeds(action) && advice != nil && advice.NGM2 > 0 {
 		return math.Max(u.RateLow, math.Min(u.RateHigh, advice.NGM2/n))
 	}
-	if w, ok := dose.Proposed(action, g.facts()); ok {
+	if w, ok := dose.Proposed(action, g.known(advice)); ok {
 		per := 1.0
 		if w.Of != "product" {
 			per = l.Element(w.Of, 1)

@@ -9,11 +9,13 @@ import (
 	"strings"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
 	"hodos/casework"
 	"hodos/core/clearance"
+	"hodos/core/dose"
 	"hodos/core/remedy"
 	"hodos/core/schedule"
 	"hodos/core/weather"
@@ -130,6 +132,40 @@ type ZoneJobs struct {
 	// Schools are the questions on which practitioners disagree that concern this lawn.
 	Schools []School `json:"schools" nullable:"false"`
 	Events  []Event  `json:"events" nullable:"false" doc:"what the client has coming up"`
+	Sums    []Sum    `json:"sums" nullable:"false" doc:"how much each line of the plan takes, as far as it is known"`
+}
+
+// Sum is how much an action takes: the calculation of the bench with what is known of the zone entered in it.
+type Sum struct {
+	Action      string                `json:"action"`
+	Calculation string                `json:"calculation" doc:"of the bench"`
+	Entries     map[string]BenchEntry `json:"entries" doc:"what is entered in it, in the fields' own units"`
+	Missing     []string              `json:"missing" nullable:"false" doc:"fields that are still to be filled in; no figures then"`
+	Lines       []BenchLine           `json:"lines" nullable:"false"`
+	Working     []string              `json:"working" nullable:"false"`
+	Warnings    []BenchWarning        `json:"warnings" nullable:"false"`
+}
+
+// sums are the amounts of what the plan wants done, now or later.
+func (g *grounded) sums() []Sum {
+	out := []Sum{}
+	for i := range g.Plan.Lines {
+		a := &g.Plan.Lines[i]
+		if a.Verdict == remedy.Avoid {
+			continue
+		}
+		p, ok := dose.PlannedFor(a.ID, g.known(a), g.say)
+		if !ok {
+			continue
+		}
+		r := benchResult(p.Result)
+		x := Sum{a.ID, p.Calculation, map[string]BenchEntry{}, append([]string{}, p.Missing...), r.Lines, r.Working, r.Warnings}
+		for id, e := range p.Entries {
+			x.Entries[id] = BenchEntry(e)
+		}
+		out = append(out, x)
+	}
+	return out
 }
 
 // School is a question on which practitioners disagree.
@@ -150,7 +186,7 @@ func (s *Server) wanted(ctx context.Context, visit, zone uuid.UUID) (rows []stor
 		return nil, out, err
 	}
 	today, hours := g.Visit.Date, s.hoursAhead(ctx, g.Visit.Date)
-	out = ZoneJobs{Proposed: []Job{}, Booked: []Job{}, Schools: []School{}, Events: []Event{}}
+	out = ZoneJobs{Proposed: []Job{}, Booked: []Job{}, Schools: []School{}, Events: []Event{}, Sums: g.sums()}
 	for _, x := range g.Schools {
 		out.Schools = append(out.Schools, School(x))
 	}
@@ -187,10 +223,8 @@ func (s *Server) wanted(ctx context.Context, visit, zone uuid.UUID) (rows []stor
 			return err
 		}
 		all := board.Arrange(func(j store.Job) bool { return there[j.Action] })
-		for i, b := range booked {
-			j := jobOf(b)
-			_ = i
-			out.Booked = append(out.Booked, j)
+		for _, b := range booked {
+			out.Booked = append(out.Booked, jobOf(b))
 		}
 		for i := range rows {
 			j := jobOf(rows[i])
@@ -546,30 +580,66 @@ type Replanned struct {
 	Seconds float64 `json:"seconds"`
 }
 
-// replan answers POST /jobs/replan: find days anew for everything that is booked and not fixed, by weather, records and rules as they
-// are now. The night does the same.
-func (s *Server) replan(ctx context.Context, in *struct {
+// ReplanLine is one line of the answer to planning anew: how far it is, and at the end what came of it.
+type ReplanLine struct {
+	Step   string     `json:"step" enum:"days,dates,written" doc:"looking at days, finding dates, writing them down"`
+	Done   int        `json:"done"`
+	Of     int        `json:"of"`
+	Error  string     `json:"error,omitempty" doc:"nothing was moved"`
+	Result *Replanned `json:"result,omitempty" doc:"on the last line only"`
+}
+
+type replanning struct {
 	Body struct {
 		SiteID *uuid.UUID `json:"site_id,omitempty"`
 	}
-}) (*body[Replanned], error) {
+}
+
+// replan answers POST /jobs/replan: find days anew for everything that is booked and not fixed, by weather, records and rules as they
+// are now, and tell how far it is. The night does the same.
+func (s *Server) replan(ctx context.Context, in *replanning) (*huma.StreamResponse, error) {
 	today, err := s.today(ctx)
 	if err != nil {
 		return nil, err
 	}
-	began, hours := time.Now(), s.hoursAhead(ctx, today)
+	hours := s.hoursAhead(ctx, today)
+	return &huma.StreamResponse{Body: func(hc huma.Context) {
+		hc.SetHeader("Content-Type", "application/x-ndjson")
+		hc.SetHeader("X-Accel-Buffering", "no")
+		ctx, gone := context.WithCancel(ctx)
+		defer gone()
+		tell, told := teller(hc.BodyWriter(), gone, func(l ReplanLine) bool { return l.Result != nil || l.Error != "" })
+		out, err := s.replanned(ctx, in.Body.SiteID, today, hours, func(step string, done, of int) {
+			tell(ReplanLine{Step: step, Done: done, Of: of})
+		})
+		if err != nil {
+			tell(ReplanLine{Error: s.said(err).Error()})
+		} else {
+			tell(ReplanLine{Step: "written", Done: out.Jobs, Of: out.Jobs, Result: &out})
+		}
+		told()
+	}}, nil
+}
+
+// mostReplanned is how many jobs are planned anew at a time.
+const mostReplanned = 10_000
+
+func (s *Server) replanned(ctx context.Context, site *uuid.UUID, today time.Time, hours func(*uuid.UUID) []weather.Day,
+	tell casework.Telling,
+) (Replanned, error) {
+	began := time.Now()
 	out := Replanned{Moved: []Job{}, Stuck: []Job{}}
-	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
 		q := tx.Where("state = 'booked'")
-		if in.Body.SiteID != nil {
-			q = q.Where("site_id = ?", *in.Body.SiteID)
+		if site != nil {
+			q = q.Where("site_id = ?", *site)
 		}
 		var list []store.Job
-		if err := q.Order("due_on, id").Limit(10_000).Find(&list).Error; err != nil {
+		if err := q.Order("due_on, id").Limit(mostReplanned).Find(&list).Error; err != nil {
 			return err
 		}
 		out.Jobs = len(list)
-		all, err := casework.Replan(tx, list, who(ctx).Country, today, hours)
+		all, err := casework.Replan(tx, list, who(ctx).Country, today, hours, tell)
 		for _, r := range all {
 			told := jobOf(r.Job)
 			if r.Placed.Day < 0 {
@@ -579,10 +649,13 @@ func (s *Server) replan(ctx context.Context, in *struct {
 				out.Moved = append(out.Moved, told)
 			}
 		}
+		if err == nil {
+			err = ctx.Err() // nobody is there any more to be told what moved
+		}
 		return err
 	})
 	out.Seconds = time.Since(began).Seconds()
-	return answer(out), err
+	return out, err
 }
 
 // closeJob notes that a job is done by a record.

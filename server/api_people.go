@@ -53,10 +53,12 @@ type FirmSettings struct {
 	DateForm   string `json:"date_form" enum:"dmy,mdy,ymd"`
 	UnitSystem string `json:"unit_system" enum:"metric,us"`
 	// OwnersSecondFactor: owners sign in with a second factor or not at all.
-	OwnersSecondFactor bool   `json:"owners_second_factor"`
-	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
-	PoisonCentre       string `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
-	Version            int    `json:"version" minimum:"0" maximum:"2147483646"`
+	OwnersSecondFactor bool    `json:"owners_second_factor"`
+	Timezone           string  `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
+	PoisonCentre       string  `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
+	WorkHours          float64 `json:"work_hours" minimum:"1" maximum:"14" required:"false" default:"6" doc:"of one person and day, besides driving"`
+	WorkDays           int     `json:"work_days" minimum:"1" maximum:"127" required:"false" default:"63" doc:"days of the week that are worked, as bits: Monday 1, Tuesday 2 … Sunday 64"`
+	Version            int     `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 // listPeople answers GET /people: everybody of the firm.
@@ -175,7 +177,7 @@ func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings],
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
 	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.PoisonCentre,
-		f.Version}), err
+		f.WorkHours, f.WorkDays, f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.
@@ -194,6 +196,8 @@ func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[
 			"owners_second_factor": f.OwnersSecondFactor,
 			"timezone":             f.Timezone,
 			"poison_centre":        f.PoisonCentre,
+			"work_hours":           f.WorkHours,
+			"work_days":            f.WorkDays,
 		}); err != nil {
 			return err
 		}

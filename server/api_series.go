@@ -89,7 +89,7 @@ func (s *Server) taking(
 		hc.SetHeader("X-Accel-Buffering", "no")
 		ctx, gone := context.WithCancel(ctx)
 		defer gone()
-		tell, told := teller(hc.BodyWriter(), gone)
+		tell, told := teller(hc.BodyWriter(), gone, func(p Progress) bool { return p.Taken || p.Error != "" })
 		var sum tally
 		err := s.inFirm(ctx, func(tx *gorm.DB) error {
 			for from := 0; from < rows; from += atOnce {
@@ -116,8 +116,8 @@ func (s *Server) taking(
 
 // teller writes lines of progress beside the work, so that a slow reader holds no rows: lines that cannot go out in time are left out,
 // but for the last. gone is called when the connection has ended. Each line may take a while of its own, however long the whole takes.
-func teller(out io.Writer, gone func()) (tell func(Progress), told func()) {
-	lines, done := make(chan Progress, 64), make(chan struct{})
+func teller[L any](out io.Writer, gone func(), last func(L) bool) (tell func(L), told func()) {
+	lines, done := make(chan L, 64), make(chan struct{})
 	control := (*http.ResponseController)(nil)
 	if w, ok := out.(http.ResponseWriter); ok {
 		control = http.NewResponseController(w)
@@ -138,8 +138,8 @@ func teller(out io.Writer, gone func()) (tell func(Progress), told func()) {
 			}
 		}
 	}()
-	tell = func(p Progress) {
-		if p.Taken || p.Error != "" {
+	tell = func(p L) {
+		if last(p) {
 			lines <- p
 			return
 		}

@@ -46,7 +46,7 @@ func BenchmarkReplan500Zones(b *testing.B) {
 					return nil
 				}
 				return forecast[*id]
-			})
+			}, nil)
 			b.ReportMetric(float64(len(list)), "jobs")
 			b.ReportMetric(float64(len(moved)), "moved")
 			if err != nil {

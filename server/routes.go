@@ -43,6 +43,17 @@ func heavy(register func(*Server, huma.Operation)) func(*Server, huma.Operation)
 	}
 }
 
+// lines is at for an answer that comes line by line, each an L.
+func lines[I, L any](h func(*Server, context.Context, *I) (*huma.StreamResponse, error)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		op.Metadata["long"] = true
+		at(h)(s, op)
+		schema := s.api.OpenAPI().Components.Schemas.Schema(reflect.TypeFor[L](), true, reflect.TypeFor[L]().Name())
+		s.api.OpenAPI().Paths[op.Path].Post.Responses["200"] = &huma.Response{Description: "Lines of progress, the last with the result.",
+			Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: schema}}}
+	}
+}
+
 // file is at for a plain file as the body, answered by lines of progress.
 func file(h func(*Server, context.Context, *fileInput) (*huma.StreamResponse, error)) func(*Server, huma.Operation) {
 	return func(s *Server, op huma.Operation) {
@@ -134,7 +145,7 @@ var routes = []route{
 	{http.MethodGet, "/jobs", "list-jobs", "The calendar of the firm or of a site", "jobs", account.See, at((*Server).listJobs)},
 	{http.MethodGet, "/jobs/{id}/move", "try-move", "What putting a job on another day would break", "jobs", account.See, at((*Server).tryMove)},
 	{http.MethodPut, "/jobs/{id}", "change-job", "Put a job on another day, drop it or take it up again", "jobs", account.BookVisits, at((*Server).changeJob)},
-	{http.MethodPost, "/jobs/replan", "replan", "Find days anew for what is booked and not fixed", "jobs", account.BookVisits, heavy(at((*Server).replan))},
+	{http.MethodPost, "/jobs/replan", "replan", "Find days anew for what is booked and not fixed", "jobs", account.BookVisits, heavy(lines[replanning, ReplanLine]((*Server).replan))},
 	{http.MethodGet, "/jobs/csv", "year-plan-csv", "The year plan as a file", "jobs", account.See, at((*Server).yearCSV)},
 	{http.MethodGet, "/jobs/pdf", "year-plan-pdf", "The year plan on paper", "jobs", account.See, heavy(at((*Server).yearPDF))},
 	{http.MethodGet, "/jobs/ics", "jobs-calendar", "The calendar as an iCalendar file", "jobs", account.See, at((*Server).icalendar)},

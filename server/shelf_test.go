@@ -4,8 +4,9 @@ import (
 	"bytes"
 	"context"
 	"encoding/csv"
-
+	"encoding/json"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -380,6 +381,25 @@ func TestTheClosedSeasonIsPassedByNobody(t *testing.T) {
 	w.as("technician").must(403, "PUT", "/rules/"+rule.String(), map[string]any{"id": rule, "active": true, "version": 2, "rule": kept.Rule}, nil)
 }
 
+// replanned plans a site anew and checks that it was told how far it is.
+func (c *client) replanned(site string) server.Replanned {
+	c.w.t.Helper()
+	status, b, h := c.do("POST", "/jobs/replan", map[string]any{"site_id": site})
+	require.Equal(c.w.t, 200, status, "%s", b)
+	require.Equal(c.w.t, "application/x-ndjson", h.Get("Content-Type"))
+	var steps []string
+	var last server.ReplanLine
+	for _, line := range bytes.Split(bytes.TrimSpace(b), []byte("\n")) {
+		last = server.ReplanLine{}
+		require.NoError(c.w.t, json.Unmarshal(line, &last))
+		steps = append(steps, last.Step)
+	}
+	require.Equal(c.w.t, []string{"days", "dates", "written", "written"}, steps)
+	require.NotNil(c.w.t, last.Result)
+	require.Equal(c.w.t, last.Of, last.Result.Jobs)
+	return *last.Result
+}
+
 func TestAMissedDayIsPlannedAnewAndSaid(t *testing.T) {
 	w := newWorld(t)
 	c := w.as("owner")
@@ -389,14 +409,13 @@ func TestAMissedDayIsPlannedAnewAndSaid(t *testing.T) {
 	var cal server.Calendar
 	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	was := cal.Jobs[0].DueOn
-	var again server.Replanned
-	c.must(200, "POST", "/jobs/replan", map[string]any{"site_id": p.site}, &again)
+	again := c.replanned(p.site)
 	require.Equal(t, 1, again.Jobs)
 	require.Empty(t, again.Moved, "nothing has changed")
 	for range 2 {
 		c.must(200, "POST", "/demo/clock", map[string]any{"days": 15}, nil)
 	}
-	c.must(200, "POST", "/jobs/replan", map[string]any{"site_id": p.site}, &again)
+	again = c.replanned(p.site)
 	require.Len(t, again.Moved, 1)
 	require.Greater(t, again.Moved[0].DueOn, was)
 	require.Contains(t, again.Moved[0].Moved, "the day was missed")
@@ -577,5 +596,39 @@ func TestMachinesHaveALog(t *testing.T) {
 		if m.ID == id {
 			require.Len(t, m.Log, 1)
 		}
+	}
+}
+
+// The sum of a line is done for the zone with what is known of it, and what the firm works decides the days.
+func TestThePlanSaysHowMuchAndWorksOnTheFirmsDays(t *testing.T) {
+	w := newWorld(t)
+	c := w.as("owner")
+	p := c.place("Quill")
+	var firm server.FirmSettings
+	c.must(200, "GET", "/firm", nil, &firm)
+	require.Equal(t, 6.0, firm.WorkHours)
+	firm.WorkHours, firm.WorkDays = 15, 64
+	c.must(422, "PUT", "/firm", firm, nil)
+	firm.WorkHours = 7.5
+	c.must(200, "PUT", "/firm", firm, nil)
+	var jobs server.ZoneJobs
+	c.must(200, "GET", "/visits/"+p.visit+"/zones/"+p.zone+"/jobs", nil, &jobs)
+	require.NotEmpty(t, jobs.Proposed)
+	for _, j := range jobs.Proposed {
+		day, err := time.Parse(time.DateOnly, j.DueOn)
+		require.NoError(t, err)
+		require.Equal(t, time.Sunday, day.Weekday(), j.Action)
+	}
+	var proposal server.Proposal
+	c.must(200, "POST", "/visits/"+p.visit+"/zones/"+p.zone+"/proposal", map[string]any{"action": "apply-nitrogen"}, &proposal)
+	at := slices.IndexFunc(jobs.Sums, func(s server.Sum) bool { return s.Action == "apply-nitrogen" })
+	require.GreaterOrEqual(t, at, 0, "%+v", jobs.Sums)
+	require.Equal(t, "nutrient", jobs.Sums[at].Calculation)
+	require.InDelta(t, proposal.AreaM2, jobs.Sums[at].Entries["area"].Amount, 1e-9)
+	require.Positive(t, jobs.Sums[at].Entries["area-error"].Amount)
+	require.Positive(t, jobs.Sums[at].Entries["target"].Amount)
+	require.Equal(t, []string{"n"}, jobs.Sums[at].Missing, "no product is chosen")
+	for _, s := range jobs.Sums {
+		require.Equal(t, len(s.Missing) == 0, len(s.Lines) > 0, s.Action)
 	}
 }

@@ -54,6 +54,8 @@ type (
 		Timezone                                      string `gorm:"default:UTC"`
 		OwnersSecondFactor                            bool
 		PoisonCentre                                  string
+		WorkHours                                     float64 `gorm:"default:6"`  // of one person and day, besides driving
+		WorkDays                                      int     `gorm:"default:63"` // bits, Monday the lowest
 		Version                                       int
 	}
 	Person struct {

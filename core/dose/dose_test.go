@@ -261,29 +261,29 @@ func TestTheErrorOfTheAreaIsCarried(t *testing.T) {
 // What is proposed follows from test and grass by the same rules as the bench.
 func TestADoseFollowsFromTheFacts(t *testing.T) {
 	grass := func(id string) turf.Species { g, ok := turf.ByID(id); require.True(t, ok); return g }
-	n := func(x float64) *float64 { return &x }
+	type figures = map[string]float64
 	for _, x := range []struct {
 		action string
-		f      dose.Facts
+		f      dose.Known
 		of     string
 		gM2    float64 // 0: nothing follows
 	}{
-		{"apply-lime", dose.Facts{Grass: grass("tall-fescue"), Texture: "loam", PH: n(5)}, "product", 240 * .8 * 100 / 150},                   // to 5.8
-		{"apply-lime", dose.Facts{Grass: grass("kentucky-bluegrass"), Texture: "clay", PH: n(5)}, "product", 350 * 1.3 * 100 / 150 / 2},       // two portions
-		{"apply-lime", dose.Facts{Grass: grass("tall-fescue"), PH: n(6.2)}, "", 0},                                                            // sweet enough
-		{"apply-lime", dose.Facts{Grass: grass("tall-fescue")}, "", 0},                                                                        // no test
-		{"apply-acidifier", dose.Facts{Grass: grass("creeping-bentgrass"), Texture: "loamy-sand", PH: n(7.5)}, "s", 50 * 1.0 * 100 / 150 / 7}, // five grams at most
-		{"apply-phosphorus", dose.Facts{P: n(11)}, "p", 1.5},
-		{"apply-phosphorus", dose.Facts{P: n(1)}, "p", 1.5}, // three grams in two portions
-		{"apply-phosphorus", dose.Facts{P: n(40)}, "", 0},
-		{"apply-potassium", dose.Facts{K: n(27), RemovedN: 2}, "k", 2.5},
-		{"apply-potassium", dose.Facts{}, "", 0},
-		{"apply-iron", dose.Facts{Grass: grass("tall-fescue")}, "fe", .2},
-		{"apply-iron", dose.Facts{Grass: grass("centipedegrass")}, "fe", .15},
-		{"overseed", dose.Facts{Grass: grass("tall-fescue")}, "product", 18.75},
-		{"slit-seed", dose.Facts{Grass: grass("perennial-ryegrass")}, "product", 28.125},
-		{"overseed", dose.Facts{Grass: grass("st-augustinegrass")}, "", 0}, // not sown
-		{"core-aerate", dose.Facts{Grass: grass("tall-fescue")}, "", 0},
+		{"apply-lime", dose.Known{Grass: grass("tall-fescue"), Texture: "loam", Figures: figures{"soil-ph": 5}}, "product", 240 * .8 * 100 / 150},                   // to 5.8
+		{"apply-lime", dose.Known{Grass: grass("kentucky-bluegrass"), Texture: "clay", Figures: figures{"soil-ph": 5}}, "product", 350 * 1.3 * 100 / 150 / 2},       // two portions
+		{"apply-lime", dose.Known{Grass: grass("tall-fescue"), Figures: figures{"soil-ph": 6.2}}, "", 0},                                                            // sweet enough
+		{"apply-lime", dose.Known{Grass: grass("tall-fescue")}, "", 0},                                                                        // no test
+		{"apply-acidifier", dose.Known{Grass: grass("creeping-bentgrass"), Texture: "loamy-sand", Figures: figures{"soil-ph": 7.5}}, "s", 50 * 1.0 * 100 / 150 / 7}, // five grams at most
+		{"apply-phosphorus", dose.Known{Figures: figures{"soil-p-ppm": 11}}, "p", 1.5},
+		{"apply-phosphorus", dose.Known{Figures: figures{"soil-p-ppm": 1}}, "p", 1.5}, // three grams in two portions
+		{"apply-phosphorus", dose.Known{Figures: figures{"soil-p-ppm": 40}}, "", 0},
+		{"apply-potassium", dose.Known{Figures: figures{"soil-k-ppm": 27, "removed": 2}}, "k", 2.5},
+		{"apply-potassium", dose.Known{}, "", 0},
+		{"apply-iron", dose.Known{Grass: grass("tall-fescue")}, "fe", .2},
+		{"apply-iron", dose.Known{Grass: grass("centipedegrass")}, "fe", .15},
+		{"overseed", dose.Known{Grass: grass("tall-fescue")}, "product", 18.75},
+		{"slit-seed", dose.Known{Grass: grass("perennial-ryegrass")}, "product", 28.125},
+		{"overseed", dose.Known{Grass: grass("st-augustinegrass")}, "", 0}, // not sown
+		{"core-aerate", dose.Known{Grass: grass("tall-fescue")}, "", 0},
 	} {
 		w, ok := dose.Proposed(x.action, x.f)
 		require.Equal(t, x.gM2 > 0, ok, "%s %+v", x.action, w)
@@ -303,4 +303,45 @@ func TestCutsTakeNoMoreThanAThird(t *testing.T) {
 			require.InDelta(t, to, at, 1e-9)
 		}
 	}
+}
+
+// Every action that takes an amount has its sum: what is known is entered, what is missing is named, and nothing else is asked.
+func TestTheSumOfAnAction(t *testing.T) {
+	g, _ := turf.ByID("kentucky-bluegrass")
+	k := dose.Known{Grass: g, Texture: "sandy-loam", Figures: map[string]float64{"area": 400, "area-error": 10, "soil-ph": 5.5,
+		"catch-can-mm-h": 30, "catch-can-du": .6, "thatch-mm": 25, "mowing-height-mm": 40, "mow-to": 65, "n-dose": 4.9, "soil-sar": 1e6}}
+	for action, want := range map[string]struct {
+		line    string
+		value   float64
+		missing []string
+	}{
+		"apply-lime":          {"rate", 240 * .8 * 100 / 150 * .5 / .8, nil},
+		"overseed":            {"rate", 4.75, nil},
+		"topdress":            {"volume", 400 * .005 * 1.2, nil},
+		"resod":               {"rolls", 420, nil},
+		"raise-mowing-height": {"mowings", 3, nil},
+		"survival-water":      {"minutes", 12 / .76 / 30 * 60, nil},
+		"scarify":             {"volume", 400 * 25 * .0005, nil},
+		"apply-nitrogen":      {"", 0, []string{"n"}},
+		"plug-or-sprig":       {"plugs", 4445, nil},
+		"apply-phosphorus":    {"", 0, []string{"test"}},
+		"apply-gypsum":        {"", 0, []string{"sodium"}}, // a figure outside the limits is none
+		"water-deep":          {"", 0, []string{"net"}},
+		"herbicide-spot":      {"", 0, []string{"rate", "carrier", "tank"}},
+	} {
+		p, ok := dose.PlannedFor(action, k, units.Saying{})
+		require.True(t, ok, action)
+		if want.line != "" {
+			require.Empty(t, p.Missing, action)
+			x, known := p.Result.Value(want.line)
+			require.True(t, known, "%s %+v", action, p.Result.Lines)
+			require.InDelta(t, want.value, x, 1e-6, action)
+		}
+		if want.missing != nil {
+			require.Subset(t, p.Missing, want.missing, action)
+			require.Empty(t, p.Result.Lines, action)
+		}
+	}
+	_, ok := dose.PlannedFor("leave-alone", k, units.Saying{})
+	require.False(t, ok)
 }

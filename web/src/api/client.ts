@@ -107,6 +107,36 @@ export function sendFile(
   })
 }
 
+/** Asks for what takes a while, and follows the lines in which the server tells how far it is. The last line is the answer. */
+export async function followLines<L>(path: string, body: unknown, follow: (line: L) => void): Promise<L> {
+  let r: Response
+  try {
+    r = await fetch(`/api/v1${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', 'X-Hodos-Csrf': csrf },
+      body: JSON.stringify(body),
+    })
+  } catch {
+    throw new Unreachable()
+  }
+  if (!r.ok) throw refusedBy(r.status, await r.json().catch(() => undefined))
+  const reader = r.body?.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  let last: L | undefined
+  for (;;) {
+    const piece = await reader?.read().catch(() => undefined)
+    if (!piece || piece.done) break
+    const lines = (rest + piece.value).split('\n')
+    rest = lines.pop() ?? ''
+    for (const line of lines) {
+      last = JSON.parse(line) as L
+      follow(last)
+    }
+  }
+  if (last === undefined) throw new Unreachable()
+  return last
+}
+
 /** Takes the answer out of a reply, or throws what was wrong with the request. */
 export async function got<T>(reply: Promise<Reply<T>>): Promise<T> {
   let r: Reply<T>

@@ -2825,6 +2825,18 @@ export interface components {
             unit_system: "metric" | "us";
             /** Format: int64 */
             version: number;
+            /**
+             * Format: int64
+             * @description days of the week that are worked, as bits: Monday 1, Tuesday 2 … Sunday 64
+             * @default 63
+             */
+            work_days: number;
+            /**
+             * Format: double
+             * @description of one person and day, besides driving
+             * @default 6
+             */
+            work_hours: number;
         };
         GiveInputBody: {
             id: string;
@@ -3706,8 +3718,20 @@ export interface components {
             /** @description YYYY-MM-DD, the last day of use */
             until?: string;
         };
-        ReplanRequest: {
-            site_id?: string;
+        ReplanLine: {
+            /** Format: int64 */
+            done: number;
+            /** @description nothing was moved */
+            error?: string;
+            /** Format: int64 */
+            of: number;
+            /** @description on the last line only */
+            result?: components["schemas"]["Replanned"];
+            /**
+             * @description looking at days, finding dates, writing them down
+             * @enum {string}
+             */
+            step: "days" | "dates" | "written";
         };
         Replanned: {
             /** Format: int64 */
@@ -3718,6 +3742,9 @@ export interface components {
             seconds: number;
             /** @description without an open day, each with what closes it */
             stuck: components["schemas"]["Job"][];
+        };
+        ReplanningBody: {
+            site_id?: string;
         };
         Result: {
             actions: components["schemas"]["ActionLine"][];
@@ -4145,6 +4172,20 @@ export interface components {
             zone_id: string;
             zone_name: string;
         };
+        Sum: {
+            action: string;
+            /** @description of the bench */
+            calculation: string;
+            /** @description what is entered in it, in the fields' own units */
+            entries: {
+                [key: string]: components["schemas"]["BenchEntry"];
+            };
+            lines: components["schemas"]["BenchLine"][];
+            /** @description fields that are still to be filled in; no figures then */
+            missing: string[];
+            warnings: components["schemas"]["BenchWarning"][];
+            working: string[];
+        };
         Use: {
             /** @description actions it is for */
             actions: string[];
@@ -4544,6 +4585,8 @@ export interface components {
             events: components["schemas"]["Event"][];
             proposed: components["schemas"]["Job"][];
             schools: components["schemas"]["School"][];
+            /** @description how much each line of the plan takes, as far as it is known */
+            sums: components["schemas"]["Sum"][];
         };
     };
     responses: never;
@@ -6591,17 +6634,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplanRequest"];
+                "application/json": components["schemas"]["ReplanningBody"];
             };
         };
         responses: {
-            /** @description OK */
+            /** @description Lines of progress, the last with the result. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Replanned"];
+                    "application/x-ndjson": components["schemas"]["ReplanLine"];
                 };
             };
             /** @description Unauthorized */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { asked, entriesOf, fromAddress, toAddress } from './entries'
+import { asked, benchOf, entriesOf, fromAddress, toAddress } from './entries'
 
 const field = (id: string, more: Partial<Schemas['BenchField']> = {}): Schemas['BenchField'] => ({
   id,
@@ -44,5 +44,11 @@ describe('what stands on the bench', () => {
       wrong: ['area'],
     })
     expect(entriesOf(fields, {}, 'metric').missing).toEqual(['rate', 'area'])
+  })
+
+  it('comes from a plan in the units of whoever reads it', () => {
+    const sum = { calculation: 'lime', entries: { area: { amount: 464.5152 }, way: { choice: 'volume' }, rate: { amount: 48.824 } } }
+    expect(benchOf(sum, fields, 'us')).toBe('/bench/lime?area=5000%7Eft2&way=volume&rate=10%7Elb%2F1000ft2')
+    expect(benchOf(sum, fields, 'metric')).toBe('/bench/lime?area=464.515%7Em2&way=volume&rate=48.824%7Eg%2Fm2')
   })
 })

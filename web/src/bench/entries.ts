@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { readNumber, unitFor, type UnitSystem } from '../format'
+import { fromSI, readNumber, unitFor, type UnitSystem } from '../format'
 
 type Field = Schemas['BenchField']
 
@@ -62,4 +62,15 @@ export function entriesOf(
     else entries[f.id] = { amount, unit: typed.unit || (unitFor(f.unit, system)?.id ?? '') }
   }
   return { entries, missing, wrong }
+}
+
+/** The address of a calculation with what is known of a zone entered, in the reader's units. */
+export function benchOf(sum: Pick<Schemas['Sum'], 'calculation' | 'entries'>, fields: Field[], system: UnitSystem): string {
+  const sheet: Sheet = {}
+  for (const [id, e] of Object.entries(sum.entries)) {
+    const unit = fields.find((f) => f.id === id)?.unit ?? ''
+    const amount = Math.round(fromSI(e.amount ?? 0, unit, system) * 1000) / 1000
+    sheet[id] = e.choice ? { text: e.choice, unit: '' } : { text: String(amount), unit: unitFor(unit, system)?.id ?? '' }
+  }
+  return `/bench/${sum.calculation}?${toAddress(sheet)}`
 }

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { Button, Input } from 'antd'
 import { Link } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { api, got, type Schemas } from '../api/client'
+import { api, followLines, got, type Schemas } from '../api/client'
 import { newId, useMe, useRefresh } from '../api/queries'
 import { daysBetween, showDate } from '../format'
 import { SitePick } from '../sites/SitePick'
@@ -182,20 +182,60 @@ function Feeds() {
 const weekName = (name: string, form: Me['date_form']): string =>
   ({ late: 'Late', this: 'This week', next: 'Next week' })[name] ?? `Week of ${showDate(name, form)}`
 
+type ReplanLine = Schemas['ReplanLine']
+
+/** Plans anew, and keeps how far that is. */
+function useReplan(site: string) {
+  const refresh = useRefresh()
+  const [line, setLine] = useState<ReplanLine>()
+  const ask = useMutation({
+    mutationFn: async () => {
+      const last = await followLines<ReplanLine>('/jobs/replan', site ? { site_id: site } : {}, setLine)
+      if (!last.result) throw new Error(last.error ?? 'The connection ended before it was finished. Nothing was moved.')
+      return last.result
+    },
+    onSuccess: refresh,
+    onSettled: () => setLine(undefined),
+  })
+  return { ...ask, line }
+}
+
+const steps: Record<ReplanLine['step'], string> = {
+  days: 'Looking at the open days',
+  dates: 'Finding dates',
+  written: 'Moving what has to move',
+}
+
+/** How far planning anew is, and what came of it. */
+function Replanned({ again }: { again: ReturnType<typeof useReplan> }) {
+  if (again.isError) return <Problem error={again.error} />
+  if (again.line)
+    return (
+      <p className="told" role="status">
+        {steps[again.line.step]} <progress value={again.line.done} max={Math.max(1, again.line.of)} />{' '}
+        <span className="num faint">of {again.line.of} jobs</span>
+      </p>
+    )
+  const out = again.data
+  if (!out) return null
+  return (
+    <p className="told" role="status" data-replanned={out.jobs}>
+      {out.jobs} jobs looked at, {out.moved.length === 0 ? 'all stay where they are' : `${out.moved.length} moved`}
+      {out.stuck.length > 0 && `. Without an open day: ${out.stuck.map((j) => `${j.label} (${j.blocks?.[0]?.text ?? ''})`).join(', ')}`}.
+    </p>
+  )
+}
+
 /** What is booked, week by week, the costliest to wait for first within a day. */
 export default function Calendar() {
   const me = useMe().data
-  const refresh = useRefresh()
   const [site, setSite] = useState('')
   const [open, setOpen] = useState('')
   const jobs = useQuery({
     queryKey: ['jobs', site],
     queryFn: () => got(api.GET('/jobs', { params: { query: site ? { site_id: site } : {} } })),
   })
-  const again = useMutation({
-    mutationFn: () => got(api.POST('/jobs/replan', { body: site ? { site_id: site } : {} })),
-    onSuccess: refresh,
-  })
+  const again = useReplan(site)
   const list = useMemo(() => weeks(jobs.data?.jobs ?? [], me?.today ?? ''), [jobs.data, me?.today])
   useEffect(() => {
     if (open) document.querySelector<HTMLElement>('.move input')?.focus()
@@ -209,7 +249,7 @@ export default function Calendar() {
         <h1>Calendar</h1>
         <SitePick value={site} none="all sites" onChange={setSite} />
         {me.rights.includes('book-visits') && (
-          <Button loading={again.isPending} onClick={() => again.mutate()}>
+          <Button loading={again.isPending} onClick={() => again.mutate()} data-replan>
             Plan anew
           </Button>
         )}
@@ -228,15 +268,7 @@ export default function Calendar() {
           </a>
         </span>
       </div>
-      {again.isError && <Problem error={again.error} />}
-      {again.data && (
-        <p className="told" role="status">
-          {again.data.jobs} jobs looked at, {again.data.moved.length === 0 ? 'all stay where they are' : `${again.data.moved.length} moved`}
-          {again.data.stuck.length > 0 &&
-            `. Without an open day: ${again.data.stuck.map((j) => `${j.label} (${j.blocks?.[0]?.text ?? ''})`).join(', ')}`}
-          .
-        </p>
-      )}
+      <Replanned again={again} />
       {list.length === 0 && <p className="empty">Nothing is booked. Jobs are booked from the plan of a zone, with one press.</p>}
       {list.map((w) => (
         <section key={w.name} aria-label={weekName(w.name, me.date_form)}>

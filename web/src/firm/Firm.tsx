@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, queryClient, useFirm, useMe, usePeople, useRefresh, useWords } from '../api/queries'
-import { showDate, type DateForm } from '../format'
+import { readNumber, showDate, type DateForm } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Buttons, Day, Password, Pick, Text, Tick } from '../ui/Field'
 import '../account/account.css'
@@ -159,7 +159,11 @@ function PersonForm({
 function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }) {
   const refresh = useRefresh()
   const [d, setD] = useState(firm)
-  const save = useMutation({ mutationFn: () => got(api.PUT('/firm', { body: { ...d, version: firm.version } })), onSuccess: refresh })
+  const [hours, setHours] = useState(String(firm.work_hours))
+  const save = useMutation({
+    mutationFn: () => got(api.PUT('/firm', { body: { ...d, work_hours: readNumber(hours) ?? Number.NaN, version: firm.version } })),
+    onSuccess: refresh,
+  })
   return (
     <form
       className="form"
@@ -202,6 +206,28 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
           options={systems}
         />
       </div>
+      <div className="fields">
+        <Text
+          label="Work of one person in a day"
+          hint="without driving and breaks"
+          unit="h"
+          disabled={!may}
+          value={hours}
+          onChange={setHours}
+        />
+        <fieldset className="week" disabled={!may}>
+          <legend>Days worked</legend>
+          {weekdays.map((name, i) => (
+            <Tick
+              key={name}
+              label={name}
+              disabled={!may}
+              value={(d.work_days & (1 << i)) > 0}
+              onChange={(on) => setD({ ...d, work_days: on ? d.work_days | (1 << i) : d.work_days & ~(1 << i) })}
+            />
+          ))}
+        </fieldset>
+      </div>
       <Tick
         label="Owners sign in with a second factor"
         disabled={!may}
@@ -212,6 +238,8 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
     </form>
   )
 }
+
+const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 
 export default function Firm() {
   const me = useMe().data

@@ -3,7 +3,7 @@ import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
-import { newId, queryClient, useMe, useVisit, useWords, type Words } from '../api/queries'
+import { newId, queryClient, useBench, useMe, useVisit, useWords, type Words } from '../api/queries'
 import { percent, show, showDate } from '../format'
 import { useScales } from '../scales/useScales'
 import { Busy, Problem } from '../Shell'
@@ -11,6 +11,7 @@ import { VisitHead } from '../visit/VisitHead'
 import { Choices } from './Choices'
 import { read } from './order'
 import { BudgetPart } from './Budget'
+import { HowMuch } from './HowMuch'
 import { Jobs, useZoneJobs } from './Jobs'
 import { Schools } from './Schools'
 import './plan.css'
@@ -32,6 +33,7 @@ interface Context {
   me: Schemas['Me']
   words: Words
   spray?: Schemas['SprayAhead']
+  sums: Schemas['Sum'][]
 }
 
 function whenOf(a: Line, form: Schemas['Me']['date_form']): string {
@@ -61,6 +63,8 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
   const action = words.action.get(a.id)
   const [open, setOpen] = useState(a.verdict === 'do-now' && (place <= 3 || !!action?.pesticide)) // its caution stands in sight
   const canRecord = me.rights.includes('record-treatment') && a.verdict === 'do-now' && action?.recorded
+  const sum = at.sums.find((x) => x.action === a.id)
+  const fields = useBench().data?.find((c) => c.id === sum?.calculation)?.fields ?? []
   const licensed = me.rights.includes('record-pesticide') || !action?.pesticide
   return (
     <li className="action" data-action={a.id} data-verdict={a.verdict}>
@@ -102,6 +106,7 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
               <b>How</b> {a.dose}
             </p>
           )}
+          {sum && <HowMuch sum={sum} fields={fields} me={me} />}
           {a.will && (
             <p>
               <b>Brings</b> {a.will}
@@ -186,7 +191,7 @@ export default function Plan() {
   const plan = read(d.actions)
   const lead = d.causes.filter((c, i) => i === 0 || c.probability >= 0.3).slice(0, 3)
   const given = detail.data.given.filter((g) => g.zone_id === zone).at(-1)
-  const at = { visit, zone, me, words, spray: scales.data.now.spray }
+  const at = { visit, zone, me, words, spray: scales.data.now.spray, sums: jobs.data?.sums ?? [] }
   return (
     <div className="plan-page">
       <VisitHead detail={detail.data} me={me} zone={zone} view="plan" />
