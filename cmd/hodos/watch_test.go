@@ -106,7 +106,7 @@ func TestAKilledWorkersJobIsDoneOnce(t *testing.T) {
 	}
 	notices = count("seen_on = ?", evening)
 	other, err := night.New(night.Watcher{Store: s, Weather: demo.Sky{}}, demo.Clock{Store: s}, slog.New(slog.DiscardHandler),
-		night.Options{Rescue: 2 * time.Second, Poll: 50 * time.Millisecond})
+		night.Options{Rescue: 12 * time.Second, Poll: 50 * time.Millisecond})
 	require.NoError(t, err)
 	require.NoError(t, other.Start(ctx))
 	t.Cleanup(func() { _ = other.Stop(ctx) })
