@@ -106,6 +106,16 @@ func (s *Sheet) Line(text string) { s.text(plain, "", said(text)) }
 // Note sets a line of small text.
 func (s *Sheet) Note(text string) { s.text(small, "", said(text)) }
 
+// Shout sets one line across the sheet, as large as it fits, to be read from the gate.
+func (s *Sheet) Shout(text string) {
+	p, text := s.pdf, said(text)
+	p.SetFont(face, "B", 10)
+	wide, _ := p.GetPageSize()
+	size := min(96, 10*(wide-2*margin)/p.GetStringWidth(text)*.98)
+	p.SetFont(face, "B", size)
+	p.CellFormat(0, size*.5, text, "", 1, "CM", false, 0, "")
+}
+
 // Big sets a figure with its name, large enough for the tailgate.
 func (s *Sheet) Big(name, figure string) {
 	p := s.pdf

@@ -212,6 +212,9 @@ func meanAhead(ahead []weather.Day) float64 {
 // usualCarrier is the water of a spray where the label does not say, L/100 m² (1 to 2 gal/1000 ft²; extension).
 const usualCarrier = 8.0
 
+// usualTank is a knapsack sprayer's, L, where nobody has said which tank it is.
+const usualTank = 15.0
+
 // rate is the product that the plan's dose takes, held to the label; without a dose the label's upper rate for a cure and its lower for
 // prevention (judgement).
 func (g *grounded) rate(action string, l *label.Label, u *label.Use, advice *remedy.Advice) float64 {
@@ -273,6 +276,7 @@ type Proposal struct {
 	ClosedHours float64            `json:"closed_hours" doc:"hours that people and pets stay off, from the end of the work"`
 	MustWaterIn bool               `json:"must_water_in"`
 	Tank        *BenchResult       `json:"tank,omitempty"`
+	TankL       float64            `json:"tank_l,omitempty" doc:"the tank that it is worked out for"`
 	FollowUp    int                `json:"follow_up_days"`
 	Licence     bool               `json:"licence" doc:"only with a licence"`
 	Stops       []Stop             `json:"stops" nullable:"false"`
@@ -499,8 +503,9 @@ func (g *grounded) withProduct(out *Proposal, o *casework.OnShelf, a casework.As
 	out.ClosedHours = until.Sub(at).Hours()
 	if l.Sprayed() && a.Carrier > 0 && a.Rate > 0 {
 		if tank == 0 {
-			tank = 15
+			tank = usualTank
 		}
+		out.TankL = tank
 		entries := map[string]dose.Entry{"carrier": {Amount: a.Carrier}, "tank": {Amount: tank}, "area": {Amount: a.AreaM2},
 			"area-error": {Amount: g.Zone.AreaError * 100}, "measure": {Choice: "mass"}, "rate-mass": {Amount: a.Rate}}
 		if l.Liquid {

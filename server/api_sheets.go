@@ -87,6 +87,7 @@ func (s *Server) mixSheet(ctx context.Context, in *sheetIn) (*download, error) {
 	sheet.Big("Rate", say.Amount(p.Rate, p.RateUnit))
 	sheet.Big("Product in all", say.Amount(p.Amount, unit))
 	if p.Tank != nil {
+		sheet.Big("Tank", say.Amount(p.TankL, "L"))
 		for _, l := range p.Tank.Lines {
 			switch l.ID {
 			case "mix", "fills", "product-fill", "last-mix", "last-product", "covers":
@@ -129,7 +130,9 @@ func (s *Server) signSheet(ctx context.Context, in *sheetIn) (*download, error) 
 	if err != nil {
 		return nil, err
 	}
-	sheet := paper.New(paper.Head{Title: "Please keep off", Under: "people and pets", Firm: who(ctx).FirmName, Made: g.Visit.Date})
+	sheet := paper.New(paper.Head{Title: "Lawn treatment", Under: g.Site.Name + ", " + g.Zone.Name, Firm: who(ctx).FirmName, Made: g.Visit.Date})
+	sheet.Shout("Keep off")
+	sheet.Shout("people and pets")
 	sheet.Big("Treated on", p.At.Format("2 January 2006"))
 	sheet.Big("With", o.Label.Name)
 	until := p.At.Add(time.Duration(p.ClosedHours * float64(time.Hour)))
@@ -162,6 +165,15 @@ var yearColumns = []string{
 	"cost_of_a_day",
 	"reason",
 	"moved",
+}
+
+// dayMonth says a date in a year that is known.
+func dayMonth(iso string) string {
+	t, err := time.Parse(dateOnly, iso)
+	if err != nil {
+		return iso
+	}
+	return t.Format("2 Jan")
 }
 
 // year is the booked jobs of a year, for a site or the firm.
@@ -226,8 +238,8 @@ func (s *Server) yearPDF(ctx context.Context, in *calendarIn) (*download, error)
 	)
 	month, list := "", [][]string{}
 	columns := []paper.Column{
-		{Head: "On", Share: 9},
-		{Head: "Window", Share: 15},
+		{Head: "On", Share: 13},
+		{Head: "Window", Share: 18},
 		{Head: "Where", Share: 24},
 		{Head: "What", Share: 20},
 		{Head: "Product", Share: 22},
@@ -262,7 +274,7 @@ func (s *Server) yearPDF(ctx context.Context, in *calendarIn) (*download, error)
 			list,
 			[]string{
 				due.Format("Mon 2 Jan"),
-				j.FromOn[5:] + " to " + j.ToOn[5:],
+				dayMonth(j.FromOn) + " to " + dayMonth(j.ToOn),
 				j.SiteName + ", " + j.ZoneName,
 				j.Label,
 				product,

@@ -167,7 +167,8 @@ func Check(j Job) Result {
 
 type check struct {
 	Job
-	out Result
+	out     Result
+	weights map[string]float64 // of duties that several ask, by id
 }
 
 func (c *check) stop(id string, kind Kind, rule, text, lifts string, next *time.Time) {
@@ -175,6 +176,23 @@ func (c *check) stop(id string, kind Kind, rule, text, lifts string, next *time.
 }
 
 func (c *check) duty(id, text string) { c.out.Duties = append(c.out.Duties, Duty{id, text}) }
+
+// strictest is duty for what label and several rules may ask at once: the one with the most weight stands, said once.
+func (c *check) strictest(id, text string, weight float64) {
+	for i, d := range c.out.Duties {
+		if d.ID == id {
+			if weight > c.weights[id] {
+				c.out.Duties[i].Text, c.weights[id] = text, weight
+			}
+			return
+		}
+	}
+	c.duty(id, text)
+	if c.weights == nil {
+		c.weights = map[string]float64{}
+	}
+	c.weights[id] = weight
+}
 
 func (c *check) pesticide() bool { return c.Product != nil && c.Product.Pesticide() }
 

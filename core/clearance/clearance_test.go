@@ -384,6 +384,28 @@ func seed() clearance.Job {
 	return clearance.Job{Action: "overseed", At: at("2026-05-20 08"), Seeds: true, Lawn: clearance.Lawn{Grasses: []string{"tall-fescue"}}}
 }
 
+// What label and rules ask at once is said once, by the strictest.
+func TestADutyIsSaidOnceByTheStrictest(t *testing.T) {
+	of := func(r clearance.Result, id string) (out []string) {
+		for _, d := range r.Duties {
+			if d.ID == id {
+				out = append(out, d.Text)
+			}
+		}
+		return out
+	}
+	for _, x := range []struct {
+		label, rule float64
+		want        string
+	}{{3, 5, "Keep 5 m from water, wells and drains (Brook)."}, {9, 5, "Keep 9 m from water, wells and drains."}} {
+		j := spray()
+		j.Lawn.WaterM = nil
+		j.Use.BufferM = x.label
+		j.Rules = append(j.Rules, clearance.Rule{Name: "Brook", What: "buffer", Covers: []string{"pesticide"}, Amount: x.rule})
+		require.Equal(t, []string{x.want}, of(clearance.Check(j), "buffer"))
+	}
+}
+
 func TestOneThingStopsTheJob(t *testing.T) {
 	for _, x := range stopped {
 		open := clearance.Check(x.base())

@@ -86,7 +86,7 @@ func (c *check) product() {
 				nil,
 			)
 		} else if c.Lawn.WaterM == nil {
-			c.duty("buffer", fmt.Sprintf("Keep %g m from water, wells and drains.", u.BufferM))
+			c.strictest("buffer", fmt.Sprintf("Keep %g m from water, wells and drains.", u.BufferM), u.BufferM)
 		}
 	}
 	if u.BeesFlying && c.Lawn.InFlower {
@@ -99,7 +99,7 @@ func (c *check) product() {
 		c.duty("water-in", fmt.Sprintf("Water in with %g mm within %g hours.", u.WaterInMM, max(1, u.WaterInHours)))
 	}
 	if l.Posting && !c.Posted {
-		c.duty("posting", "Put up the sign before you start.")
+		c.strictest("posting", "Put up the sign before you start.", 0)
 	}
 }
 

@@ -142,7 +142,7 @@ func (c *check) laws() {
 					nil,
 				)
 			} else if c.covers(r) && c.Lawn.WaterM == nil {
-				c.duty("buffer", fmt.Sprintf("Keep %g m from water, wells and drains (%s).", r.Amount, r.Name))
+				c.strictest("buffer", fmt.Sprintf("Keep %g m from water, wells and drains (%s).", r.Amount, r.Name), r.Amount)
 			}
 		case "rain":
 			c.heavyRain(r)
@@ -311,7 +311,7 @@ func (c *check) telling(r Rule) {
 	}
 	if r.What == "posting" {
 		if !c.Posted {
-			c.duty("posting", "Put up the sign before you start ("+r.Name+").")
+			c.strictest("posting", "Put up the sign before you start ("+r.Name+").", 1)
 		}
 		return
 	}

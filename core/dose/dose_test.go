@@ -271,7 +271,7 @@ func TestADoseFollowsFromTheFacts(t *testing.T) {
 		{"apply-lime", dose.Known{Grass: grass("tall-fescue"), Texture: "loam", Figures: figures{"soil-ph": 5}}, "product", 240 * .8 * 100 / 150},                   // to 5.8
 		{"apply-lime", dose.Known{Grass: grass("kentucky-bluegrass"), Texture: "clay", Figures: figures{"soil-ph": 5}}, "product", 350 * 1.3 * 100 / 150 / 2},       // two portions
 		{"apply-lime", dose.Known{Grass: grass("tall-fescue"), Figures: figures{"soil-ph": 6.2}}, "", 0},                                                            // sweet enough
-		{"apply-lime", dose.Known{Grass: grass("tall-fescue")}, "", 0},                                                                        // no test
+		{"apply-lime", dose.Known{Grass: grass("tall-fescue")}, "", 0},                                                                                              // no test
 		{"apply-acidifier", dose.Known{Grass: grass("creeping-bentgrass"), Texture: "loamy-sand", Figures: figures{"soil-ph": 7.5}}, "s", 50 * 1.0 * 100 / 150 / 7}, // five grams at most
 		{"apply-phosphorus", dose.Known{Figures: figures{"soil-p-ppm": 11}}, "p", 1.5},
 		{"apply-phosphorus", dose.Known{Figures: figures{"soil-p-ppm": 1}}, "p", 1.5}, // three grams in two portions
@@ -315,7 +315,7 @@ func TestTheSumOfAnAction(t *testing.T) {
 		value   float64
 		missing []string
 	}{
-		"apply-lime":          {"rate", 240 * .8 * 100 / 150 * .5 / .8, nil},
+		"apply-lime":          {"rate", 240 * .8 * 100 / 150, nil},
 		"overseed":            {"rate", 4.75, nil},
 		"topdress":            {"volume", 400 * .005 * 1.2, nil},
 		"resod":               {"rolls", 420, nil},

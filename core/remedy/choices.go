@@ -89,6 +89,16 @@ var choiceRows = []choiceRow{
 		{"Another grass", "change-grass", "8 to 10", "a thin lawn"},
 		{"Use the spot for something else", "change-use", "2 to 4", "less lawn"},
 	}},
+	{"wet-or-live", "Drain it, live with it, or another use", "drains-badly", "", []wayRow{
+		{"Find where the water comes from and lead it off", "improve-drainage", "4 to 8", "digging; it stays wet where there is no outlet"},
+		{"A grass that bears wet ground", "change-grass", "8 to 10", "soft underfoot, moss and ruts stay"},
+		{"Use the spot for something else", "change-use", "2 to 4", "less lawn"},
+	}},
+	{"paved-or-cool", "Water the strip, change the grass, or another use", "p(hardscape-heat) >= .6", "", []wayRow{
+		{"Water the strip by itself in heat", "spot-water", "1 to 2 each summer", "it comes back with every hot spell"},
+		{"A grass that bears the heat", "change-grass", "8 to 10", "two looks on one lawn where the rest is another grass"},
+		{"Use the strip for something else", "change-use", "2 to 4", "less lawn"},
+	}},
 	{"renew-or-nurse", "Renew it or nurse it", "weed-cover-percent > 50", "", []wayRow{
 		{"Renovate", "renovate", "12 to 16", "fails again while the cause stays"},
 		{"Nurse it, the worst half first", "herbicide-broadcast overseed", "two to three seasons", "yearly work"},

@@ -3527,6 +3527,11 @@ export interface components {
             rate_unit?: "" | "g/m2" | "mL/m2";
             stops: components["schemas"]["Stop"][];
             tank?: components["schemas"]["BenchResult"];
+            /**
+             * Format: double
+             * @description the tank that it is worked out for
+             */
+            tank_l?: number;
             target?: string;
             /** @description what the label allows it against */
             targets: string[];

@@ -33,6 +33,15 @@ const forms = [
   ['fertilizer', 'liquid fertilizer'],
   ['conditioner', 'water conditioner'],
 ] as const
+const releases = [
+  ['', 'not said'],
+  ['quick', 'nothing: all quick'],
+  ['inhibited', 'an inhibitor'],
+  ['sulfur-coated', 'a sulfur coat'],
+  ['methylene', 'methylene urea'],
+  ['polymer', 'a polymer coat'],
+  ['organic', 'organic matter'],
+] as const
 const bag = [
   ['n', 'N'],
   ['p2o5', 'P₂O₅'],
@@ -42,6 +51,7 @@ const bag = [
   ['mg', 'Mg'],
   ['ca', 'Ca'],
   ['mn', 'Mn'],
+  ['sio2', 'SiO₂'],
 ] as const
 
 /** Figures of a use with their metric units; the form shows them in the person's own. */
@@ -52,13 +62,23 @@ const figures: readonly (readonly [keyof Use, string, string])[] = [
   ['carrier_high', 'Water up to', 'L/100m2'],
   ['interval_days', 'Again after', 'days'],
   ['most_a_season', 'Times a season', ''],
+  ['season_max', 'Most in a season', 'rate'],
+  ['in_a_row', 'Same group in a row', 'times'],
   ['air_low', 'Air from', 'C'],
   ['air_high', 'Air up to', 'C'],
+  ['soil_low', 'Soil from', 'C'],
+  ['soil_high', 'Soil up to', 'C'],
+  ['wind_high', 'Wind up to', 'm/s'],
   ['rainfast_hours', 'Without rain for', 'hours'],
   ['water_in_mm', 'Water in with', 'mm'],
+  ['water_in_hours', 'Water in within', 'hours'],
   ['buffer_m', 'From water', 'm'],
   ['seed_after_days', 'Seed after', 'days'],
   ['seedling_mowings', 'New grass mown', 'times'],
+  ['seedling_days', 'New grass up for', 'days'],
+  ['mow_before_days', 'Not mown before for', 'days'],
+  ['mow_after_days', 'Not mown after for', 'days'],
+  ['green_up_percent', 'Green-up at least', '%'],
   ['cover_days', 'Works for', 'days'],
 ]
 
@@ -80,6 +100,8 @@ export function LabelForm({ product, me, onDone }: { product?: Schemas['Product'
     l.uses.forEach((u, i) => figures.forEach(([f, , unit]) => (out[`${i}.${f}`] = said(u[f] as number | undefined, unit))))
     out.reentry = String(l.reentry_hours ?? '')
     out.slow = String(l.slow_share ?? '')
+    out.salt = String(l.salt_index ?? '')
+    out.days = String(l.release_days ?? '')
     out.density = String(l.density ?? '')
     out.actives = (l.actives ?? []).map((a) => [a.name, a.group ?? '', a.content, a.season_max ?? ''].join(', ')).join('\n')
     out.places = (l.places ?? []).map((p) => [p.place, p.number ?? '', p.from ?? '', p.until ?? ''].join(', ')).join('\n')
@@ -100,6 +122,8 @@ export function LabelForm({ product, me, onDone }: { product?: Schemas['Product'
         analysis: Object.fromEntries(bag.flatMap(([id]) => (number(`bag.${id}`) ? [[id, number(`bag.${id}`) ?? 0]] : []))),
         reentry_hours: number('reentry') ?? 0,
         slow_share: number('slow') ?? 0,
+        salt_index: number('salt') ?? 0,
+        release_days: number('days') ?? 0,
         density: number('density') ?? 0,
         protect: (typed.protect ?? '')
           .split(',')
@@ -178,7 +202,14 @@ export function LabelForm({ product, me, onDone }: { product?: Schemas['Product'
           />
         </div>
         <Text label="Closed for" unit="hours" value={typed.reentry ?? ''} onChange={(t) => type('reentry', t)} />
-        {l.kind === 'fertilizer' && <Text label="Slow share of N" unit="%" value={typed.slow ?? ''} onChange={(t) => type('slow', t)} />}
+        {l.kind === 'fertilizer' && (
+          <>
+            <Text label="Slow share of N" unit="%" value={typed.slow ?? ''} onChange={(t) => type('slow', t)} />
+            <Pick label="Slow by" value={l.release ?? ''} onChange={(release) => setL({ ...l, release })} options={releases} />
+            <Text label="Releases over" unit="days" value={typed.days ?? ''} onChange={(t) => type('days', t)} />
+            <Text label="Salt index" value={typed.salt ?? ''} onChange={(t) => type('salt', t)} />
+          </>
+        )}
         {l.liquid && <Text label="Weight of a litre" unit="kg" value={typed.density ?? ''} onChange={(t) => type('density', t)} />}
         <Text label="Protective equipment, with commas" wide value={typed.protect ?? ''} onChange={(t) => type('protect', t)} />
       </div>
@@ -203,6 +234,7 @@ export function LabelForm({ product, me, onDone }: { product?: Schemas['Product'
           <div className="fields">
             {several('For', u.actions, actions, (a) => change(i, { actions: a }))}
             {several('Against', u.targets, causes, (targets) => change(i, { targets }))}
+            {several('Only on', u.grasses, species, (grasses) => change(i, { grasses }))}
             {several('Not on', u.not_grasses, species, (not_grasses) => change(i, { not_grasses }))}
             {figures.map(([f, name, unit]) => (
               <Text
