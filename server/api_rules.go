@@ -88,7 +88,7 @@ type Machine struct {
 	Broken  bool       `json:"broken"`
 	Note    string     `json:"note" maxLength:"500" required:"false"`
 	Log     []LogEntry `json:"log,omitempty" readOnly:"true" doc:"the newest first"`
-	Used    *float64   `json:"used,omitempty" readOnly:"true" doc:"put down against planned, of its last ten records"`
+	Used    *float64   `json:"used,omitempty" readOnly:"true" doc:"put down against planned, of its last ten records since it was calibrated"`
 	Version int        `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -138,7 +138,8 @@ func (s *Server) listMachines(ctx context.Context, _ *struct{}) (*body[[]Machine
 	return answer(out), err
 }
 
-// usedAgainstPlanned is what each machine put down against what was planned, over its last ten records that say both.
+// usedAgainstPlanned is what each machine put down against what was planned, over its last ten records since it was calibrated that say
+// both.
 func usedAgainstPlanned(tx *gorm.DB) (map[uuid.UUID]float64, error) {
 	var rows []struct {
 		MachineID uuid.UUID
@@ -148,6 +149,8 @@ func usedAgainstPlanned(tx *gorm.DB) (map[uuid.UUID]float64, error) {
 		(details->>'planned')::float8 AS planned,
 		row_number() OVER (PARTITION BY machine_id ORDER BY applied_on DESC, seq DESC) AS n FROM treatment_records r
 		WHERE machine_id IS NOT NULL AND amount_si > 0 AND (details->>'planned')::float8 > 0 AND NOT voided
+		AND r.applied_on > coalesce((SELECT max(day) FROM machine_log l WHERE l.machine_id = r.machine_id
+			AND l.kind = 'calibration'), '-infinity')
 		AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) x WHERE n <= 10 GROUP BY machine_id`).
 		Scan(&rows).
 		Error

@@ -13,6 +13,7 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
 
 	"hodos/core/label"
 	"hodos/demo"
@@ -592,11 +593,23 @@ func TestMachinesHaveALog(t *testing.T) {
 	entry["day"] = "2026-09-20"
 	tech.must(422, "POST", "/machines/"+id.String()+"/log", entry, nil)
 	c.must(200, "GET", "/machines", nil, &all)
-	for _, m := range all {
-		if m.ID == id {
-			require.Len(t, m.Log, 1)
-		}
+	used := func() *float64 {
+		all = nil
+		c.must(200, "GET", "/machines", nil, &all)
+		at := slices.IndexFunc(all, func(m server.Machine) bool { return m.ID == id })
+		return all[at].Used
 	}
+	require.Nil(t, used())
+	// two jobs put down a tenth more than planned; a calibration after them starts anew
+	p := w.as("owner").place("Quill")
+	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
+		return tx.Exec(`INSERT INTO treatment_records (id, firm_id, visit_id, zone_id, person_id, signed_name, action, applied_on, recorded_at, area_m2,
+			amount_si, machine_id, details) SELECT gen_random_uuid(), z.firm_id, v.id, z.id, h.id, h.name, 'apply-nitrogen', d, now(), 9, 110, ?,
+			'{"planned": 100}' FROM zones z, visits v, (SELECT id, name FROM people LIMIT 1) h, (VALUES ('2026-08-21'::date), ('2026-08-22')) days (d) WHERE z.id = ? AND v.id = ?`, id, p.zone, p.visit).Error
+	}))
+	require.InDelta(t, 1.1, *used(), 1e-9)
+	tech.must(204, "POST", "/machines/"+id.String()+"/log", map[string]any{"id": newKey(), "day": "2026-08-23", "kind": "calibration", "output": 8.8}, nil)
+	require.Nil(t, used())
 }
 
 // The sum of a line is done for the zone with what is known of it, and what the firm works decides the days.

@@ -3108,7 +3108,7 @@ export interface components {
             note?: string;
             /**
              * Format: double
-             * @description put down against planned, of its last ten records
+             * @description put down against planned, of its last ten records since it was calibrated
              */
             readonly used?: number;
             /** Format: int64 */

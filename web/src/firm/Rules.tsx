@@ -194,6 +194,10 @@ function MachineCard({ m, me }: { m: Machine; me: Schemas['Me'] }) {
     onSuccess: refresh,
   })
   const calibrated = m.log?.find((x) => x.kind === 'calibration')
+  const unit = m.kind === 'sprayer' ? 'L/100 m²' : 'g/m²'
+  const off = m.used !== undefined && Math.abs(m.used - 1) >= 0.03 ? m.used : undefined
+  // what it has really put down, by what was used on its jobs since then
+  const real = off !== undefined && calibrated?.output ? Number((calibrated.output * off).toPrecision(3)) : undefined
   return (
     <li data-broken={m.broken}>
       <b>{m.name}</b> <span className="faint">{m.kind}</span> {m.broken && <b className="stopped">out of order</b>}
@@ -201,14 +205,23 @@ function MachineCard({ m, me }: { m: Machine; me: Schemas['Me'] }) {
       <span className="faint">
         {m.note}
         {calibrated
-          ? `${m.note ? ', ' : ''}calibrated on ${showDate(calibrated.day, me.date_form)}${calibrated.output ? ` at ${calibrated.output} ${m.kind === 'sprayer' ? 'L/100 m²' : 'g/m²'}` : ''}`
+          ? `${m.note ? ', ' : ''}calibrated on ${showDate(calibrated.day, me.date_form)}${calibrated.output ? ` at ${calibrated.output} ${unit}` : ''}`
           : ''}
-        {m.used !== undefined &&
-          Math.abs(m.used - 1) >= 0.03 &&
-          `. It puts down ${Math.round(Math.abs(m.used - 1) * 100)} % ${m.used > 1 ? 'more' : 'less'} than planned: calibrate it`}
+        {off !== undefined &&
+          `. It puts down ${Math.round(Math.abs(off - 1) * 100)} % ${off > 1 ? 'more' : 'less'} than planned${real ? `: ${real} ${unit} by what was used` : ': calibrate it'}`}
       </span>
       <p className="buttons">
         {me.rights.includes('record-treatment') && <Button onClick={() => setOpen(!open)}>Log</Button>}
+        {me.rights.includes('record-treatment') && real !== undefined && (
+          <Button
+            onClick={() => {
+              setD({ kind: 'calibration', day: me.today, output: String(real), note: 'by what was used on jobs' })
+              setOpen(true)
+            }}
+          >
+            Count with {real} {unit}
+          </Button>
+        )}
         {me.rights.includes('keep-shelf') && (
           <Button loading={broken.isPending} onClick={() => broken.mutate()}>
             {m.broken ? 'Works again' : 'Out of order'}
@@ -226,14 +239,7 @@ function MachineCard({ m, me }: { m: Machine; me: Schemas['Me'] }) {
           <div className="fields">
             <Pick label="What" value={d.kind} onChange={(kind) => setD({ ...d, kind })} options={logKinds} />
             <Day label="On" value={d.day} form={me.date_form} max={me.today} onChange={(day) => setD({ ...d, day })} />
-            {d.kind === 'calibration' && (
-              <Text
-                label="Output"
-                unit={m.kind === 'sprayer' ? 'L/100 m²' : 'g/m²'}
-                value={d.output}
-                onChange={(output) => setD({ ...d, output })}
-              />
-            )}
+            {d.kind === 'calibration' && <Text label="Output" unit={unit} value={d.output} onChange={(output) => setD({ ...d, output })} />}
             <Text label="Note" value={d.note} onChange={(note) => setD({ ...d, note })} />
           </div>
           {log.isError && <Problem error={log.error} />}
