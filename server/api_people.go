@@ -45,6 +45,12 @@ func personOf(p store.Person) Person {
 	}
 }
 
+// WorkSettings are when the crew works.
+type WorkSettings struct {
+	WorkHours float64 `json:"work_hours" minimum:"1" maximum:"14" required:"false" default:"6" doc:"of one person and day, without driving"`
+	WorkDays  int     `json:"work_days" minimum:"1" maximum:"127" required:"false" default:"63" doc:"bits: Monday 1, Tuesday 2 … Sunday 64"`
+}
+
 // FirmSettings are the firm's own settings.
 type FirmSettings struct {
 	Name       string `json:"name" minLength:"1" maxLength:"120"`
@@ -56,8 +62,7 @@ type FirmSettings struct {
 	OwnersSecondFactor bool    `json:"owners_second_factor"`
 	Timezone           string  `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
 	PoisonCentre       string  `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
-	WorkHours          float64 `json:"work_hours" minimum:"1" maximum:"14" required:"false" default:"6" doc:"of one person and day, besides driving"`
-	WorkDays           int     `json:"work_days" minimum:"1" maximum:"127" required:"false" default:"63" doc:"days of the week that are worked, as bits: Monday 1, Tuesday 2 … Sunday 64"`
+	WorkSettings
 	Version            int     `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -177,7 +182,7 @@ func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings],
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
 	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.PoisonCentre,
-		f.WorkHours, f.WorkDays, f.Version}), err
+		WorkSettings{f.WorkHours, f.WorkDays}, f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.

@@ -130,7 +130,8 @@ func (s *Server) signSheet(ctx context.Context, in *sheetIn) (*download, error) 
 	if err != nil {
 		return nil, err
 	}
-	sheet := paper.New(paper.Head{Title: "Lawn treatment", Under: g.Site.Name + ", " + g.Zone.Name, Firm: who(ctx).FirmName, Made: g.Visit.Date})
+	sheet := paper.New(paper.Head{Title: "Lawn treatment", Under: g.Site.Name + ", " + g.Zone.Name, Firm: who(ctx).FirmName,
+		Made: g.Visit.Date})
 	sheet.Shout("Keep off")
 	sheet.Shout("people and pets")
 	sheet.Big("Treated on", p.At.Format("2 January 2006"))

@@ -2827,13 +2827,13 @@ export interface components {
             version: number;
             /**
              * Format: int64
-             * @description days of the week that are worked, as bits: Monday 1, Tuesday 2 … Sunday 64
+             * @description bits: Monday 1, Tuesday 2 … Sunday 64
              * @default 63
              */
             work_days: number;
             /**
              * Format: double
-             * @description of one person and day, besides driving
+             * @description of one person and day, without driving
              * @default 6
              */
             work_hours: number;
