@@ -39,7 +39,7 @@ type Board struct {
 	Waits  map[uuid.UUID]float64 // what a day of waiting costs, by job
 	Crew   func(day int) float64
 	Events map[uuid.UUID][]time.Time // of the site, by zone
-	Tell   Telling // how far planning is; nil for nobody
+	Tell   Telling                   // how far planning is; nil for nobody
 	closed map[uuid.UUID][]schedule.Closed
 	byZone map[uuid.UUID][]store.Job
 }

@@ -59,11 +59,11 @@ type FirmSettings struct {
 	DateForm   string `json:"date_form" enum:"dmy,mdy,ymd"`
 	UnitSystem string `json:"unit_system" enum:"metric,us"`
 	// OwnersSecondFactor: owners sign in with a second factor or not at all.
-	OwnersSecondFactor bool    `json:"owners_second_factor"`
-	Timezone           string  `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
-	PoisonCentre       string  `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
+	OwnersSecondFactor bool   `json:"owners_second_factor"`
+	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
+	PoisonCentre       string `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
 	WorkSettings
-	Version            int     `json:"version" minimum:"0" maximum:"2147483646"`
+	Version int `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
 // listPeople answers GET /people: everybody of the firm.
