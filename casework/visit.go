@@ -240,6 +240,30 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
 	return nil
 }
 
+// OfferedBy are the standing answers of the other zones on a visit, the first zone that says first.
+func OfferedBy(tx *gorm.DB, visit, but uuid.UUID) ([]evidence.Offer, error) {
+	var rows []store.Answer
+	if err := tx.Raw(`SELECT DISTINCT ON (z.name, z.id, a.finding, a.spot) a.* FROM answers a JOIN zones z ON z.id = a.zone_id
+		WHERE a.visit_id = ? AND a.zone_id <> ? ORDER BY z.name, z.id, a.finding, a.spot, a.seq DESC`, visit, but).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := []evidence.Offer{}
+	for _, a := range rows {
+		f, ok := knowledge.FindingByID(a.Finding)
+		if !ok || a.Value == nil || f.Station == "lab" {
+			continue
+		}
+		var plain any
+		if err := json.Unmarshal(a.Value, &plain); err != nil {
+			return nil, err
+		}
+		if v, err := knowledge.ValueOf(f, plain); err == nil {
+			out = append(out, evidence.Offer{Finding: a.Finding, Spot: a.Spot, Value: v, Source: evidence.FromZone, Zone: a.ZoneID.String()})
+		}
+	}
+	return out, nil
+}
+
 // ReadHistory adds what was done to the zone and what former visits found.
 func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
 	var records []store.TreatmentRecord

@@ -20,7 +20,7 @@ const (
 func (p *page) openVisit(site string) {
 	p.t.Helper()
 	p.until("open the visit", `(() => { const a = [...document.querySelectorAll('.due a')].find((a) => a.innerText.includes(`+quoted(site)+`)); a?.click(); return !!a })()`)
-	p.sees(".scale-row")
+	p.sees(".scale-row, .strip-cause")
 }
 
 // TestTheDeviceKeepsWhatItWasGiven follows taps through a session that ends and through another person's on the same device.

@@ -17,7 +17,7 @@ func TestNothingRunsOutOfTheSideOfAPhone(t *testing.T) {
 	visit := eval[string](p, `location.pathname`)
 	zone := eval[string](p, `document.querySelector('.views a[aria-current]').getAttribute('href').split('/')[3]`)
 	for _, view := range []struct{ path, ready string }{
-		{"/", ".due"}, {visit, ".scale-row"}, {visit + "/" + zone + "/plan", "[data-part=avoid]"}, {visit + "/" + zone + "/record", ".record-page form"},
+		{"/", ".due"}, {visit, ".strip-cause"}, {visit + "/" + zone + "/plan", "[data-part=avoid]"}, {visit + "/" + zone + "/record", ".record-page form"},
 		{visit + "/" + zone + "/recovery", ".measure"}, {visit + "/" + zone + "/sky", ".sky-tools"}, {"/sites", ".sites nav li"}, {"/account", ".about"},
 		{"/causes", ".guide"}, {"/nowhere", ".fallen"}, {"/bench", ".bench-list li"}, {"/bench/tank", ".bench-form"}, {"/calendar", ".calendar"},
 		{"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"}, {"/review", ".review-list"}, {"/book", ".book"},

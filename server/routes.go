@@ -133,6 +133,7 @@ var routes = []route{
 	{http.MethodPost, "/visits/{id}/arrive", "arrive", "Note the arrival", "visits", account.AnswerChecks, at((*Server).arrive)},
 	{http.MethodPost, "/visits/{id}/leave", "leave", "Note the leaving and close the visit", "visits", account.AnswerChecks, at((*Server).leave)},
 	{http.MethodGet, "/visits/{id}/zones/{zone}/scales", "get-scales", "What was answered in a zone, and what it comes to", "visits", account.See, at((*Server).getScales)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/offers", "list-offers", "What records, former visits and other zones answer", "visits", account.See, at((*Server).offers)},
 	{http.MethodPost, "/visits/{id}/zones/{zone}/answers", "answer-checks", "Answer checks", "visits", account.AnswerChecks, at((*Server).answerChecks)},
 	{http.MethodGet, "/visits/{id}/zones/{zone}/apart", "tell-apart", "The checks that tell two causes apart", "visits", account.See, at((*Server).tellApart)},
 	{http.MethodPost, "/visits/{id}/zones/{zone}/diagnoses", "give-diagnosis", "Save the diagnosis as it stands; it is never changed afterwards", "visits", account.AnswerChecks, at((*Server).giveDiagnosis)},

@@ -73,6 +73,8 @@ func checksPart(w io.Writer, a casefile.Result) {
 	fmt.Fprintln(w, "\nNEXT CHECK")
 	if a.Settled {
 		fmt.Fprintln(w, "  No further check would change the decision.")
+	} else if a.Enough {
+		fmt.Fprintln(w, "  Enough is known: what is left to check would hardly change the decision.")
 	}
 	for _, d := range a.Decisive {
 		fmt.Fprintf(w, "  %s decides: %s\n", findingLabel(d.Finding), remedy.Label(d.Action))

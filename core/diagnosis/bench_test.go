@@ -73,7 +73,7 @@ func BenchmarkNextChecks(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		sets, _ := post.heaviest(.98, 600)
-		m.nextChecks(sets, ask{known: known})
+		m.rank(sets, ask{known: known})
 	}
 }
 
@@ -82,7 +82,7 @@ func BenchmarkNextChecksAtTheStart(b *testing.B) {
 	post := m.sum(nil, true)
 	sets, carried := post.heaviest(.98, 600)
 	for b.Loop() {
-		m.nextChecks(sets, ask{})
+		m.rank(sets, ask{})
 	}
 	b.ReportMetric(float64(len(sets)), "sets")
 	b.ReportMetric(carried, "mass")

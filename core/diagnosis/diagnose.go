@@ -49,6 +49,7 @@ type Result struct {
 	Next     []NextCheck
 	Changes  []Change // single answers that would change what leads
 	Settled  bool     // no check can change a decision any more
+	Enough   bool     // settled, or what is left to check would hardly change anything
 	Other    float64  // chance that something else is wrong than any of the causes: not explained yet
 	Values   map[string]knowledge.Value
 	Lawn     knowledge.Lawn
@@ -135,9 +136,9 @@ func Diagnose(c evidence.Case, o Options) Result {
 			}
 			r.Together = append(r.Together, s)
 		}
-		var left map[string][]feature
-		r.Next, r.Settled, left = m.rankNext(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
-		r.Changes = m.wouldChange(sets, left)
+		next := m.rank(sets, ask{known: g.Values, tools: o.Tools, at: o.At})
+		r.Next, r.Settled, r.Enough = next.checks, next.settled, next.enough
+		r.Changes = m.wouldChange(sets, next.left)
 		if len(r.Next) > 0 {
 			m.exact(post, post.marginal, &r.Next[0])
 		}

@@ -64,22 +64,23 @@ type ask struct {
 	bare  bool            // leave out what each outcome would do to the causes
 }
 
-// nextChecks ranks the handlings by what they are worth for the decision over their price, over the sets that carry the mass. settled is
-// true when no answer can carry a cause across its point of action any more and no remedy of a likely cause waits for its proof.
-func (m *model) nextChecks(sets []set, a ask) (checks []NextCheck, settled bool) {
-	checks, settled, _ = m.rankNext(sets, a)
-	return checks, settled
+// ranked is what is left to check.
+type ranked struct {
+	checks  []NextCheck // the one worth most for its price first
+	settled bool        // no answer can carry a cause across its point of action any more, and no remedy of a likely cause waits for its proof
+	enough  bool        // settled, or what is left would hardly change anything
+	left    map[string][]feature
 }
 
-// look is nextChecks with everything that can still be read off, by procedure.
-func (m *model) rankNext(sets []set, a ask) (checks []NextCheck, settled bool, byProcedure map[string][]feature) {
+// rank orders the handlings by what they are worth for the decision over their price, over the sets that carry the mass.
+func (m *model) rank(sets []set, a ask) (out ranked) {
 	now := m.marginals(sets, nil)
-	byProcedure = m.readable(sets, a, now)
+	out.left = m.readable(sets, a, now)
 	begun := begunBy(a.known)
 	earned := m.acting(now, "")
-	settled = true
+	out.settled, out.enough = true, true
 	for _, proc := range knowledge.Procedures() {
-		c, ok := m.check(proc, byProcedure[proc.ID], sets, now, earned)
+		c, ok := m.check(proc, out.left[proc.ID], sets, now, earned)
 		if !ok {
 			continue
 		}
@@ -87,24 +88,29 @@ func (m *model) rankNext(sets []set, a ask) (checks []NextCheck, settled bool, b
 		if a.bare {
 			c.Outcomes = nil
 		}
-		if c.Decides || c.Needed != "" || c.Worth >= DecidesFrom*m.stake.worth {
-			settled = false
+		if c.Needed != "" || c.Worth >= hardly*m.stake.worth {
+			out.enough = false
 		}
-		checks = append(checks, c)
+		if c.Decides || c.Needed != "" || c.Worth >= DecidesFrom*m.stake.worth {
+			out.settled = false
+		}
+		out.checks = append(out.checks, c)
 	}
-	if settled && len(checks) > 0 && m.togetherCross(now, byProcedure, sets) {
-		settled = false
+	if out.settled && len(out.checks) > 0 && m.togetherCross(now, out.left, sets) {
+		out.settled = false
 	}
-	if settled {
-		return nil, true, byProcedure // nothing is offered that can change nothing
+	if out.settled {
+		out.checks, out.enough = nil, true // nothing is offered that can change nothing
+		return out
 	}
-	sort.SliceStable(checks, func(a, b int) bool {
-		if na, nb := checks[a].Needed != "", checks[b].Needed != ""; na != nb {
+	sort.SliceStable(out.checks, func(a, b int) bool {
+		if na, nb := out.checks[a].Needed != "", out.checks[b].Needed != ""; na != nb {
 			return na
 		}
-		return checks[a].score(&m.stake) > checks[b].score(&m.stake)
+		return out.checks[a].score(&m.stake) > out.checks[b].score(&m.stake)
 	})
-	return checks, settled, byProcedure
+	out.enough = out.enough && m.togetherGain(earned, out.left, sets) < hardly*m.stake.worth
+	return out
 }
 
 // begunBy are the procedures of which something is known: their set-up is paid.
@@ -175,6 +181,10 @@ func (m *model) check(proc knowledge.Procedure, fs []feature, sets []set, now []
 
 // likelyEnough is the chance from which the proof of a cause is said to be needed, at the latest (judgement).
 const likelyEnough = .5
+
+// hardly is the expected gain, as a share of the worth at stake, of a check, or of the most telling ones together, under which a visit has
+// found out enough: the visits played with it take a quarter less time and lose a twenty-fifth more money (docs/simulation.md; judgement).
+const hardly = .0005
 
 // DecidesFrom is the expected gain, as a share of the worth at stake, from which a check still has something to decide (judgement).
 const DecidesFrom = .003
@@ -266,16 +276,55 @@ func (m *model) crosses(now, then []float64) bool {
 	return false
 }
 
-// togetherCross reports whether the answers of the most telling checks, taken together, can still change a decision where
-// no single one can.
-func (m *model) togetherCross(now []float64, byProcedure map[string][]feature, sets []set) bool {
-	var best []feature
+// mostTelling are the few features that tell most of all that is left.
+func mostTelling(left map[string][]feature) (best []feature) {
 	for _, proc := range knowledge.Procedures() {
-		fs := byProcedure[proc.ID]
+		fs := left[proc.ID]
 		best = append(best, fs[:min(2, len(fs))]...)
 	}
 	sort.SliceStable(best, func(a, b int) bool { return best[a].gain > best[b].gain })
-	best = best[:min(together, len(best))]
+	return best[:min(together, len(best))]
+}
+
+// togetherGain is the expected gain in money from the answers of the most telling checks taken together, where no single one gains
+// anything: what two or three small hints can still turn.
+func (m *model) togetherGain(earned float64, left map[string][]feature, sets []set) float64 {
+	best := mostTelling(left)
+	var gained func(i int, chance []float64) float64
+	gained = func(i int, chance []float64) float64 {
+		q := 0.0
+		for s := range sets {
+			q += sets[s].p * chance[s]
+		}
+		if i == len(best) || q < worthChance {
+			return q * m.acting(m.marginalsInto(m.scratch, sets, chance), "")
+		}
+		sum := 0.0
+		for _, row := range best[i].p {
+			next := make([]float64, len(sets))
+			for s := range sets {
+				next[s] = chance[s] * row[s]
+			}
+			sum += gained(i+1, next)
+		}
+		return sum
+	}
+	return max(0, gained(0, evenly(len(sets)))-earned)
+}
+
+// evenly is a chance of one for each of n sets.
+func evenly(n int) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = 1
+	}
+	return out
+}
+
+// togetherCross reports whether the answers of the most telling checks, taken together, can still change a decision where
+// no single one can.
+func (m *model) togetherCross(now []float64, left map[string][]feature, sets []set) bool {
+	best := mostTelling(left)
 	var walk func(i int, chance []float64) bool
 	walk = func(i int, chance []float64) bool {
 		q := 0.0
@@ -302,11 +351,7 @@ func (m *model) togetherCross(now []float64, byProcedure map[string][]feature, s
 		}
 		return false
 	}
-	even := make([]float64, len(sets))
-	for s := range even {
-		even[s] = 1
-	}
-	return walk(0, even)
+	return walk(0, evenly(len(sets)))
 }
 
 // leader is the most probable of the marginals; −1 when none reaches a fifth, so that nothing leads yet.

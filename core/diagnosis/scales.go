@@ -88,12 +88,14 @@ func (s *Scales) Regret(truth []string) float64 {
 	return regret
 }
 
-// Next ranks the checks worth doing, as Diagnose does; settled is true when none can change a decision any more.
-func (s *Scales) Next(tools map[string]bool) (checks []NextCheck, settled bool) {
+// Next ranks the checks worth doing, as Diagnose does; settled is true when none can change a decision any more, enough when what is
+// left would hardly change anything.
+func (s *Scales) Next(tools map[string]bool) (checks []NextCheck, settled, enough bool) {
 	s.weigh()
 	sets, _ := s.post.heaviest(.98, 600)
 	s.m.money(worth.DefaultPrices, worth.Damage(s.m.lawn, s.known), s.known)
-	return s.m.nextChecks(sets, ask{known: s.known, skip: s.skip, tools: tools, at: s.at, bare: true})
+	r := s.m.rank(sets, ask{known: s.known, skip: s.skip, tools: tools, at: s.at, bare: true})
+	return r.checks, r.settled, r.enough
 }
 
 // Sensible reports whether a finding is worth asking for beside what is known: sizes of grubs only where there are some.

@@ -60,6 +60,7 @@ type Plan struct {
 	Choices []Choice // aims that collide, with their prices
 	Checks  []Wanted // the checks on which verdicts wait whose cause is likely, in the order of work
 	Settled bool     // no check can change what is decided
+	Enough  bool     // what is left to check would hardly change what is decided
 }
 
 // Wanted is a check on which a verdict waits.
@@ -205,6 +206,6 @@ func Decide(c evidence.Case, r diagnosis.Result, say units.Saying) Plan {
 	}
 	out := Plan{Lines: p.lines, Choices: p.choices()}
 	out.Checks = p.wanted()
-	out.Settled = r.Settled && len(out.Checks) == 0
+	out.Settled, out.Enough = r.Settled && len(out.Checks) == 0, r.Enough && len(out.Checks) == 0
 	return out
 }

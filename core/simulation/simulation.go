@@ -7,6 +7,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 	"sort"
 	"sync"
 
@@ -36,15 +37,17 @@ type Options struct {
 type Strategy string
 
 // The strategies. Fixed makes every check of the visit in its order, from far to near. Next makes the check that tells
-// most for its minutes, until no check can change a decision. Free asks nothing that costs more than a question.
+// most for its minutes, until no check can change a decision; Brief stops when what is left would hardly change anything. Free
+// asks nothing that costs more than a question.
 const (
 	Fixed Strategy = "fixed"
 	Next  Strategy = "next"
+	Brief Strategy = "brief"
 	Free  Strategy = "free"
 )
 
 // Strategies lists them.
-func Strategies() []Strategy { return []Strategy{Fixed, Next, Free} }
+func Strategies() []Strategy { return []Strategy{Fixed, Next, Brief, Free} }
 
 // elsewhere are the handlings that no strategy has on the spot: another hour of the day, a tool that few carry, or days
 // until the answer.
@@ -69,7 +72,7 @@ func (o Options) Check() error {
 		}
 	}
 	for _, s := range o.Strategies {
-		if s != Fixed && s != Next && s != Free {
+		if !slices.Contains(Strategies(), s) {
 			return fmt.Errorf("strategy: %q is none of %v", s, Strategies())
 		}
 	}
@@ -208,20 +211,8 @@ func (p *patient) play(s Strategy) outcome {
 		v.all(func(f *knowledge.Finding) bool { return f.Station != "lab" })
 	case Free:
 		v.all(func(f *knowledge.Finding) bool { return f.Station == "ask" })
-	case Next:
-		v.look("past-causes") // the records are looked up before the visit
-		for v.out.checks < 60 {
-			checks, settled := v.scales.Next(elsewhere)
-			if v.out.settled = settled; settled || len(checks) == 0 {
-				break
-			}
-			for _, c := range diagnosis.Bundle(checks) {
-				v.look(c.Finding)
-				for _, id := range c.Also {
-					v.look(id)
-				}
-			}
-		}
+	case Next, Brief:
+		v.led(s == Brief)
 	}
 	v.out.regret = v.scales.Regret(v.Causes)
 	if v.Unexplained() {
@@ -232,6 +223,23 @@ func (p *patient) play(s Strategy) outcome {
 		v.out.p = append(v.out.p, p)
 	})
 	return v.out
+}
+
+// led makes the checks that are worth most, until none can change a decision, or, on a brief visit, until what is left would hardly change anything.
+func (v *visit) led(brief bool) {
+	v.look("past-causes") // the records are looked up before the visit
+	for v.out.checks < 60 {
+		checks, settled, enough := v.scales.Next(elsewhere)
+		if v.out.settled = settled; settled || brief && enough || len(checks) == 0 {
+			return
+		}
+		for _, c := range diagnosis.Bundle(checks) {
+			v.look(c.Finding)
+			for _, id := range c.Also {
+				v.look(id)
+			}
+		}
+	}
 }
 
 // all makes every check of the stations in their order.

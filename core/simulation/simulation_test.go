@@ -28,7 +28,10 @@ func TestTheSameSeedGivesTheSameReportOnAnyNumberOfWorkers(t *testing.T) {
 	other, err := Run(context.Background(), o)
 	require.NoError(t, err)
 	require.NotEqual(t, one, other)
-	require.Len(t, one.Of, 3)
+	require.Len(t, one.Of, 4)
+	next, brief := one.Of[1], one.Of[2]
+	require.Less(t, brief.Minutes, next.Minutes, "a brief visit stops sooner")
+	require.GreaterOrEqual(t, brief.Regret, next.Regret)
 }
 
 func TestARunCanBeStopped(t *testing.T) {

@@ -22,6 +22,7 @@ type Result struct {
 	Next      []Check      `json:"next_checks" nullable:"false"`
 	Decisive  []Wanted     `json:"decisive_checks" nullable:"false" doc:"checks on which verdicts wait, before the next checks"`
 	Settled   bool         `json:"settled" doc:"no check can change a decision any more"`
+	Enough    bool         `json:"enough" doc:"settled, or what is left to check would hardly change anything"`
 	Changes   []Change     `json:"changes" nullable:"false" doc:"single answers that would change what leads"`
 	Told      string       `json:"told" doc:"what it comes to, in words for the client"`
 	Actions   []ActionLine `json:"actions" nullable:"false"`
@@ -190,7 +191,7 @@ func cent(x float64) float64 { return math.Round(x*100) / 100 }
 
 // ResultOf puts a diagnosis and its advice into the open format.
 func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
-	a := Result{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
+	a := Result{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Enough: plan.Enough, Causes: []Cause{}, Together: []Set{}, Weather: []Weather{},
 		Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{},
 		Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {

@@ -54,6 +54,7 @@ export function Shell({
   const advance = useAdvance()
   const navigate = useNavigate()
   const [menu, setMenu] = useState(false)
+  const [more, setMore] = useState(false)
   const box = useOutbox(outbox)
   const owner = ownerOf(me)
   // what this person left on the device goes out as soon as they are signed in
@@ -76,61 +77,73 @@ export function Shell({
         <NavLink to="/" className="brand">
           <img src="/mark.svg" alt="" width="30" height="30" /> Hodos
         </NavLink>
-        <nav aria-label="Main">
-          <NavLink to="/" end>
-            Day
-          </NavLink>
-          <NavLink to="/calendar">Calendar</NavLink>
-          <NavLink to="/sites">Sites</NavLink>
-          <NavLink to="/causes">Causes</NavLink>
-          <NavLink to="/bench">Bench</NavLink>
-          <NavLink to="/shelf">Shelf</NavLink>
-          <NavLink to="/firm">Firm</NavLink>
-        </nav>
-        <div className="clock">
-          <time dateTime={me.today} className="num" data-today={me.today}>
-            {showDate(me.today, me.date_form, true)}
-          </time>
-          {me.demo && (
-            <>
-              <span className="tag-sim">simulated</span>
-              <Button size="small" loading={advance.isPending} onClick={() => advance.mutate(1)}>
-                + 1 day
-              </Button>
-              <Button size="small" loading={advance.isPending} onClick={() => advance.mutate(7)}>
-                + 1 week
-              </Button>
-            </>
-          )}
-        </div>
-        <Button
-          size="small"
-          onClick={() => onTheme(theme === 'sun' ? 'dusk' : 'sun')}
-          aria-label={theme === 'sun' ? 'Dark theme for dusk' : 'Light theme for sun'}
-        >
-          {theme === 'sun' ? 'Dusk' : 'Sun'}
+        <Button size="small" className="top-menu" aria-expanded={more} onClick={() => setMore(!more)}>
+          Menu
         </Button>
-        <div className="person">
-          <Button size="small" onClick={() => setMenu(!menu)} aria-expanded={menu}>
-            {me.name}
+        <div className="top-rest" data-open={more} onClick={() => setMore(false)}>
+          <nav aria-label="Main">
+            <NavLink to="/" end>
+              Day
+            </NavLink>
+            <NavLink to="/calendar">Calendar</NavLink>
+            <NavLink to="/sites">Sites</NavLink>
+            <NavLink to="/causes">Causes</NavLink>
+            <NavLink to="/bench">Bench</NavLink>
+            <NavLink to="/shelf">Shelf</NavLink>
+            <NavLink to="/firm">Firm</NavLink>
+          </nav>
+          <div className="clock">
+            <time dateTime={me.today} className="num" data-today={me.today}>
+              {showDate(me.today, me.date_form, true)}
+            </time>
+            {me.demo && (
+              <>
+                <span className="tag-sim">simulated</span>
+                <Button size="small" loading={advance.isPending} onClick={() => advance.mutate(1)}>
+                  + 1 day
+                </Button>
+                <Button size="small" loading={advance.isPending} onClick={() => advance.mutate(7)}>
+                  + 1 week
+                </Button>
+              </>
+            )}
+          </div>
+          <Button
+            size="small"
+            onClick={() => onTheme(theme === 'sun' ? 'dusk' : 'sun')}
+            aria-label={theme === 'sun' ? 'Dark theme for dusk' : 'Light theme for sun'}
+          >
+            {theme === 'sun' ? 'Dusk' : 'Sun'}
           </Button>
-          {menu && (
-            <div className="person-menu">
-              <p>
-                {me.role}, {me.firm}
-              </p>
-              <p>
-                <NavLink to="/account" onClick={() => setMenu(false)}>
-                  Your account
-                </NavLink>
-              </p>
-              <StillHere box={box} />
-              <Button loading={out.isPending} onClick={() => out.mutate()}>
-                Sign out
-              </Button>
-              {out.isError && <Problem error={out.error} />}
-            </div>
-          )}
+          <div className="person">
+            <Button
+              size="small"
+              onClick={(e) => {
+                e.stopPropagation()
+                setMenu(!menu)
+              }}
+              aria-expanded={menu}
+            >
+              {me.name}
+            </Button>
+            {menu && (
+              <div className="person-menu">
+                <p>
+                  {me.role}, {me.firm}
+                </p>
+                <p>
+                  <NavLink to="/account" onClick={() => setMenu(false)}>
+                    Your account
+                  </NavLink>
+                </p>
+                <StillHere box={box} />
+                <Button loading={out.isPending} onClick={() => out.mutate()}>
+                  Sign out
+                </Button>
+                {out.isError && <Problem error={out.error} />}
+              </div>
+            )}
+          </div>
         </div>
       </header>
       <div id="content">{children}</div>

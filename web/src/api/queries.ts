@@ -92,6 +92,13 @@ export const useLetters = (enabled: boolean) =>
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })
 export const useVisit = (id: string) =>
   useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
+/** What records, former visits and other zones answer already. */
+export const useOffers = (visit: string, zone: string) =>
+  useQuery({
+    queryKey: ['offers', visit, zone],
+    queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/offers', { params: { path: { id: visit, zone } } })),
+    enabled: zone !== '',
+  })
 export const useRecovery = (zone: string) =>
   useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
 export const useLikely = (month: number, site: string) =>

@@ -1722,6 +1722,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/zones/{zone}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What records, former visits and other zones answer
+         * @description Needs the right see.
+         */
+        get: operations["list-offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits/{id}/zones/{zone}/proposal": {
         parameters: {
             query?: never;
@@ -3304,6 +3324,24 @@ export interface components {
             times: number;
             zone_id: string;
         };
+        Offer: {
+            finding: string;
+            /**
+             * Format: date
+             * @description day of the record or the visit
+             */
+            on?: string;
+            /**
+             * @description records count without being confirmed
+             * @enum {string}
+             */
+            source: "records" | "visit" | "zone";
+            /** @enum {string} */
+            spot: "worst" | "healthy";
+            value: unknown;
+            /** @description the other zone */
+            zone_id?: string;
+        };
         OthersInputBody: {
             /** @description one's own password: this opens somebody's account */
             current: string;
@@ -3760,6 +3798,8 @@ export interface components {
             choices: components["schemas"]["Choice"][];
             /** @description checks on which verdicts wait, before the next checks */
             decisive_checks: components["schemas"]["Wanted"][];
+            /** @description settled, or what is left to check would hardly change anything */
+            enough: boolean;
             /** Format: int64 */
             hodos_diagnosis: number;
             /** @description version of the tables that answered */
@@ -11928,6 +11968,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"][] | null;
                 };
             };
             /** @description Unauthorized */

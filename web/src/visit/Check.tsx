@@ -23,6 +23,8 @@ interface Props {
   units: UnitSystem
   causes: Schemas['VCause'][]
   disabled: boolean
+  /** what records, a former visit or another zone say; one tap confirms it */
+  offers?: { key: string; from: string; says: string; value: Plain }[] | undefined
   onActivate: () => void
   onAnswer: (value: Plain, entered?: { amount: number; unit: string }) => void
 }
@@ -230,6 +232,12 @@ export function Check(p: Props) {
         <span className="check-state">{said(p, answered)}</span>
       </div>
       {p.active && p.caution && <p className="caution">{p.caution}</p>}
+      {!answered &&
+        p.offers?.map((o) => (
+          <button key={o.key} type="button" className="offer" disabled={p.disabled} data-offer={o.key} onClick={() => p.onAnswer(o.value)}>
+            <span className="faint">{o.from}</span> <b>{o.says}</b>
+          </button>
+        ))}
       {p.finding.kind === 'number' ? (
         <NumberAnswer {...p} />
       ) : (

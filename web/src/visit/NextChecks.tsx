@@ -4,11 +4,16 @@ import { percent } from '../format'
 import { inOrder } from '../plan/order'
 import { FamilyMark } from '../scales/Family'
 
+/** Why no more is asked. */
+export const enoughSaid = (d: { settled: boolean }) =>
+  d.settled ? 'No further check would change the decision.' : 'Enough is known. What is left to check would hardly change the decision.'
+
 /** What is worth checking next, and why. */
 export function NextChecks({
   next,
   decisive,
   settled,
+  enough,
   words,
   currency,
   onGo,
@@ -17,6 +22,7 @@ export function NextChecks({
   next: Schemas['Check'][]
   decisive: Schemas['Wanted'][]
   settled: boolean
+  enough: boolean
   words: Words
   onGo: (finding: string) => void
 }) {
@@ -30,7 +36,7 @@ export function NextChecks({
       <h2>
         Next worth doing <kbd>n</kbd>
       </h2>
-      {settled && <p className="settled">No further check would change the decision.</p>}
+      {enough && <p className="settled">{enoughSaid({ settled })}</p>}
       {first.map((w) => (
         <button key={w.finding} type="button" className="next-check" data-next={w.finding} onClick={() => onGo(w.finding)}>
           <span className="next-name">{words.findingLabel(w.finding)}</span>
@@ -57,7 +63,7 @@ export function NextChecks({
               {proc?.label}
               {n.also?.length ? `, with ${n.also.map((f) => words.findingLabel(f).toLowerCase()).join(' and ')}` : ''}
             </span>
-            {i === 0 && !settled && (
+            {i === 0 && !enough && (
               <span className="outcomes">
                 {n.outcomes.slice(0, 3).map((o) => {
                   const c = o.causes[0]

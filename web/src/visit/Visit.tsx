@@ -1,28 +1,25 @@
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
-import { newId, useMe, useVisit, useWords } from '../api/queries'
+import type { Schemas } from '../api/client'
+import { useMe, useOffers, useVisit, useWords, type Words } from '../api/queries'
 import { Busy, Problem } from '../Shell'
 import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
-import { Check, choicesOf, type Answered, type Plain } from './Check'
-import { outbox } from './box'
+import { Check, choicesOf, type Plain } from './Check'
+import { InHand } from './InHand'
+import { offersBy, takenOver, type Offered } from './offers'
+import { compared, healthy, useAnswers, type Answers } from './useAnswers'
 import { Changes, Decided, NextChecks } from './NextChecks'
-import { useOutbox } from './outbox'
 import { planShare, DamageGrid } from './DamageGrid'
 import { Day } from '../ui/Field'
+import { useNarrow } from '../ui/useNarrow'
 import { useVisitKeys } from './useVisitKeys'
 import { VisitHead } from './VisitHead'
 import './visit.css'
 
 const Samples = lazy(() => import('./Samples'))
-
-/** Checks that are made at the bad spot and at the good one; the second is told apart by this ending. */
-const compared = ['soil-moisture', 'soil-moisture-vwc']
-const healthy = '@healthy'
-
-type Answers = Map<string, Answered>
 
 export default function Visit() {
   const { visit = '', zone: zoneParam = '' } = useParams()
@@ -34,54 +31,34 @@ export default function Visit() {
   const zones = useMemo(() => detail.data?.site.zones ?? [], [detail.data])
   const zone = zoneParam || detail.data?.visit.zone_id || zones[0]?.id || ''
   const scales = useScales(visit, zone)
-  const box = useOutbox(outbox)
   const [picked, setStation] = useState('')
   const [touched, setActive] = useState('')
   // the plan links to the check that it waits for
   const wanted = search.get('check') ?? ''
-  const station = picked || words?.finding.get(wanted)?.station || 'ask'
-  const active = touched || (picked ? '' : wanted)
+  // in one hand a visit begins with the check most worth doing, and goes on to the next once an answer to it has been weighed
+  const narrow = useNarrow()
+  const [all, setAll] = useState(false)
+  const [leadFrom, setLead] = useState<number | undefined>(wanted ? undefined : -1)
+  const seq = scales.data?.now.seq ?? 0
+  const next = scales.data?.now.diagnosis.next_checks ?? []
+  const decisive = scales.data?.now.diagnosis.decisive_checks ?? []
+  // what cannot be done here today is passed over, on this device
+  const [skipped, setSkipped] = useState<string[]>([])
+  // what a laboratory takes days for is not the next thing to do on the lawn, unless a likely remedy may not go without it
+  const onLawn = next.filter((n) => !n.days || n.needed_for)
+  const worth = [...decisive.map((w) => w.finding), ...onLawn.map((n) => n.finding)]
+  const suggestion = worth.find((f) => !skipped.includes(`${zone}/${f}`))
+  const led = narrow && !all && leadFrom !== undefined && seq > leadFrom ? suggestion : undefined
+  const station = words?.finding.get(led ?? '')?.station || picked || words?.finding.get(wanted)?.station || 'ask'
+  const active = led ?? (touched || (picked ? '' : wanted))
   const [open, setOpen] = useState<string[]>([])
 
-  const answers: Answers = useMemo(() => {
-    const out: Answers = new Map()
-    const at = (finding: string, spot?: string) => (spot === 'worst' ? finding : finding + healthy)
-    for (const a of scales.data?.now.answers ?? []) out.set(at(a.finding, a.spot), { value: a.value as Plain, state: 'saved', by: a.by })
-    for (const k of box.waiting)
-      if (k.visit === visit && k.zone === zone)
-        out.set(at(k.answer.finding, k.answer.spot), { value: (k.answer.value ?? null) as Plain, state: 'here', by: '' })
-    // what was refused does not count: the check shows what stands, and says so
-    for (const k of box.refused)
-      if (k.visit === visit && k.zone === zone)
-        out.set(at(k.answer.finding, k.answer.spot), {
-          value: null,
-          by: '',
-          ...out.get(at(k.answer.finding, k.answer.spot)),
-          state: 'refused',
-        })
-    return out
-  }, [scales.data, box.waiting, box.refused, visit, zone])
-
   const may = me?.rights.includes('answer-checks') ?? false
-  const seq = scales.data?.now.seq ?? 0
-  const answer = useCallback(
-    (check: string, value: Plain, entered?: { amount: number; unit: string }) => {
-      if (!may) return
-      const good = check.endsWith(healthy)
-      outbox.put({
-        visit,
-        zone,
-        answer: {
-          id: newId(),
-          finding: good ? check.slice(0, -healthy.length) : check,
-          spot: good ? 'healthy' : 'worst',
-          value: value as never,
-          base: seq,
-          ...(entered ? { entered } : {}),
-        },
-      })
-    },
-    [may, visit, zone, seq],
+  const { answers, answer, answerAll, undo, last } = useAnswers(visit, zone, scales.data?.now, may)
+  const offered = useOffers(visit, zone).data
+  const offers = useMemo(
+    () => (words && me ? offersBy(offered ?? [], zones, words, me.date_form) : new Map<string, Offered[]>()),
+    [offered, zones, words, me],
   )
 
   // what only steers the advice is asked where a line of it waits for the answer
@@ -100,39 +77,31 @@ export default function Visit() {
         ) ?? [],
     [words, station, asked, answers],
   )
+  const pick = (atStation: string, check: string) => {
+    setLead(undefined)
+    setStation(atStation)
+    setActive(check)
+  }
+  const goTo = (finding: string) => {
+    const f = words?.finding.get(finding)
+    if (!f) return
+    pick(f.station, f.id)
+    setAll(false)
+  }
   const current = checks.find((f) => f.id === active) ?? checks[0]
-  const next = scales.data?.now.diagnosis.next_checks ?? []
-  const decisive = scales.data?.now.diagnosis.decisive_checks ?? []
-  const suggestion = decisive[0]?.finding ?? next[0]?.finding
-
-  const goTo = useCallback(
-    (finding: string) => {
-      const f = words?.finding.get(finding)
-      if (!f) return
-      setStation(f.station)
-      setActive(f.id)
-    },
-    [words],
-  )
   const stations = useMemo(() => words?.raw.stations ?? [], [words])
-  const stepStation = useCallback(
-    (by: number) => {
-      const i = stations.findIndex((s) => s.id === station)
-      const to = stations[(i + by + stations.length) % stations.length]
-      if (to) {
-        setStation(to.id)
-        setActive('')
-      }
-    },
-    [stations, station],
-  )
+  const stepStation = (by: number) => {
+    const i = stations.findIndex((s) => s.id === station)
+    const to = stations[(i + by + stations.length) % stations.length]
+    if (to) pick(to.id, '')
+  }
 
   useVisitKeys({
     checks,
     current,
     choices: current && current.kind !== 'number' ? choicesOf(current, answers.get(current.id)?.value, words?.raw.causes ?? []) : [],
     answer,
-    pick: setActive,
+    pick: (check) => pick(station, check),
     stepStation,
     next: suggestion ? () => goTo(suggestion) : undefined,
     close: () => setOpen([]),
@@ -142,6 +111,7 @@ export default function Visit() {
       const z = zones[(zones.findIndex((x) => x.id === zone) + 1) % zones.length]
       if (z) void navigate(`/visits/${visit}/${z.id}`)
     },
+    undo,
   })
 
   const opening = open.join()
@@ -155,77 +125,147 @@ export default function Visit() {
   const d = scales.data?.now.diagnosis
   const opened = open.map((id) => d?.causes.find((c) => c.id === id)).filter((c) => c !== undefined)
 
-  return (
-    <div className="visit">
-      <VisitHead detail={detail.data} me={me} zone={zone} view="visit" />
-      <nav className="stations" aria-label="Stations of the visit">
-        {stations.map((s) => {
-          const own = words.raw.findings.filter((f) => f.station === s.id)
-          const done = own.filter((f) => answers.has(f.id) && answers.get(f.id)?.value !== null).length
-          return (
-            <button
-              key={s.id}
-              type="button"
-              data-station={s.id}
-              aria-current={s.id === station ? 'step' : undefined}
-              onClick={() => {
-                setStation(s.id)
-                setActive('')
-              }}
-            >
-              <span>{s.label}</span>
-              <small className="num">{done || '·'}</small>
-            </button>
-          )
-        })}
-        <p className="hint">
-          <kbd>[</kbd> <kbd>]</kbd> station
-          <br />
-          <kbd>j</kbd> <kbd>k</kbd> check
-          <br />
-          <kbd>1</kbd>… answer, <kbd>0</kbd> clear
-          <br />
-          <kbd>n</kbd> next worth doing
-          <br />
-          <kbd>l</kbd> ledger, <kbd>p</kbd> plan
-          <br />
-          <kbd>z</kbd> other zone
-        </p>
-      </nav>
-      <main className="checks" aria-label="Checks of the station">
-        {opened.length > 0 && (
-          <div className="ledgers" data-two={opened.length === 2}>
-            {opened.map((c) => (
-              <Ledger key={c.id} cause={c} words={words} currency={me.currency} onClose={() => setOpen(open.filter((x) => x !== c.id))} />
+  const toCheck = (f: string) => {
+    setOpen([])
+    goTo(f)
+  }
+  const ledgers = opened.length > 0 && (
+    <div className="ledgers" data-two={opened.length === 2}>
+      {opened.map((c) => (
+        <Ledger key={c.id} cause={c} words={words} currency={me.currency} onClose={() => setOpen(open.filter((x) => x !== c.id))} />
+      ))}
+      {opened.length === 2 && opened[0] && opened[1] && opened.every((c) => c.id !== 'healthy-turf') && (
+        <Apart visit={visit} zone={zone} a={opened[0].id} b={opened[1].id} seq={seq} words={words} onGo={toCheck} />
+      )}
+      {opened.length === 1 && opened[0]?.id === d?.causes[0]?.id && <Changes changes={d?.changes ?? []} words={words} onGo={toCheck} />}
+    </div>
+  )
+  const beside = (
+    <>
+      {scales.isError && <Problem error={scales.error} />}
+      {!d && !scales.isError && <Busy what="the scales" />}
+      {d && (
+        <>
+          <h2>
+            On the scales <small className="faint">line: check first, tick: act</small>
+          </h2>
+          <Scales
+            diagnosis={d}
+            before={scales.data?.before}
+            words={words}
+            selected={open}
+            rows={6}
+            onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))}
+          />
+          {narrow && ledgers}
+          <NextChecks
+            next={next}
+            decisive={decisive}
+            settled={d.settled}
+            enough={d.enough}
+            words={words}
+            currency={me.currency}
+            onGo={toCheck}
+          />
+          <Decided actions={d.actions} words={words} />
+          {d.notices
+            .filter((n) => words.finding.has(n.about))
+            .map((n) => (
+              <p key={n.about + n.text} className="notice">
+                <strong>{words.findingLabel(n.about)}</strong> {n.text}
+              </p>
             ))}
-            {opened.length === 2 && opened[0] && opened[1] && opened.every((c) => c.id !== 'healthy-turf') && (
-              <Apart
-                visit={visit}
-                zone={zone}
-                a={opened[0].id}
-                b={opened[1].id}
-                seq={seq}
-                words={words}
-                onGo={(f) => {
-                  setOpen([])
-                  goTo(f)
-                }}
-              />
-            )}
-            {opened.length === 1 && opened[0]?.id === d?.causes[0]?.id && (
-              <Changes
-                changes={d?.changes ?? []}
-                words={words}
-                onGo={(f) => {
-                  setOpen([])
-                  goTo(f)
-                }}
-              />
-            )}
-          </div>
-        )}
+        </>
+      )}
+    </>
+  )
+  const one = (f: Schemas['VFinding']) => (
+    <Check
+      key={`${zone}${f.id}`}
+      finding={f}
+      caution={words.procedure.get(f.procedure)?.caution ?? ''}
+      value={answers.get(f.id)?.value}
+      state={answers.get(f.id)?.state}
+      by={answers.get(f.id)?.by ?? ''}
+      active={f.id === current?.id}
+      suggested={f.id === suggestion}
+      units={me.unit_system}
+      causes={words.raw.causes}
+      disabled={!may}
+      offers={offers.get(f.id)}
+      onActivate={() => {
+        if (f.id !== current?.id) pick(f.station, f.id)
+      }}
+      onAnswer={(v, entered) => {
+        answer(f.id, v, entered)
+        pick(f.station, f.id)
+        if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
+      }}
+    />
+  )
+  const damage = (
+    <DamageGrid
+      damaged={damaged}
+      disabled={!may}
+      onChange={(cells) =>
+        answerAll([
+          { check: 'damaged-cells', value: cells.length ? (cells as unknown as string[]) : null },
+          { check: 'affected-area-percent', value: cells.length ? planShare(cells.length) : null },
+        ])
+      }
+    />
+  )
+  const samples = station === 'lab' && (
+    <Suspense fallback={<Busy what="the samples" />}>
+      <Samples visit={visit} zone={zone} me={me} words={words} />
+    </Suspense>
+  )
+  const head = <VisitHead detail={detail.data} me={me} zone={zone} view="visit" />
+  const place = stations.find((s) => s.id === station)
+  if (narrow && !all)
+    return (
+      <InHand
+        head={head}
+        diagnosis={d}
+        words={words}
+        scales={beside}
+        place={`${place?.label ?? ''} ${checks.findIndex((f) => f.id === current?.id) + 1} of ${checks.length}`}
+        plan={`/visits/${visit}/${zone}/plan`}
+        suggestion={suggestion}
+        sample={next.find((n) => n.days)?.finding}
+        current={current?.id ?? ''}
+        undo={last.length > 0 ? undo : undefined}
+        last={last.length === 1 ? words.findingLabel(last[0] ?? '').toLowerCase() : `${last.length} answers`}
+        onNext={() => suggestion && goTo(suggestion)}
+        onStep={(by) => {
+          const i = checks.findIndex((f) => f.id === current?.id) + by
+          const f = checks[i]
+          if (f) pick(station, f.id)
+          else stepStation(by)
+        }}
+        onList={() => setAll(true)}
+        onSkip={() => {
+          if (!suggestion) return
+          setSkipped([...skipped, `${zone}/${suggestion}`])
+          setLead(seq - 1)
+        }}
+        check={
+          <>
+            {current?.id === 'affected-area-percent' && damage}
+            {samples}
+            {current && one(current)}
+          </>
+        }
+      />
+    )
+  return (
+    <div className="visit" data-all={narrow}>
+      {head}
+      <Stations stations={stations} at={station} words={words} answers={answers} onPick={(id) => pick(id, '')} />
+      <main className="checks" aria-label="Checks of the station">
+        {!narrow && ledgers}
         <p className="does">
-          {stations.find((s) => s.id === station)?.does}
+          {place?.does}
           {station === 'ask' && (
             <span className="onset">
               <Day
@@ -239,67 +279,104 @@ export default function Visit() {
             </span>
           )}
         </p>
-        {station === 'walk' && (
-          <DamageGrid
-            damaged={damaged}
-            disabled={!may}
-            onChange={(cells) => {
-              answer('damaged-cells', cells.length ? (cells as unknown as string[]) : null)
-              answer('affected-area-percent', cells.length ? planShare(cells.length) : null)
-            }}
-          />
-        )}
-        {station === 'lab' && (
-          <Suspense fallback={<Busy what="the samples" />}>
-            <Samples visit={visit} zone={zone} me={me} words={words} />
-          </Suspense>
-        )}
-        {checks.map((f) => (
-          <Check
-            key={`${zone}${f.id}`}
-            finding={f}
-            caution={words.procedure.get(f.procedure)?.caution ?? ''}
-            value={answers.get(f.id)?.value}
-            state={answers.get(f.id)?.state}
-            by={answers.get(f.id)?.by ?? ''}
-            active={f.id === current?.id}
-            suggested={f.id === suggestion}
-            units={me.unit_system}
-            causes={words.raw.causes}
-            disabled={!may}
-            onActivate={() => setActive(f.id)}
-            onAnswer={(v, entered) => answer(f.id, v, entered)}
-          />
-        ))}
+        {may && <TakeOver offers={offered ?? []} zones={zones} answers={answers} onTake={answerAll} />}
+        {station === 'walk' && damage}
+        {samples}
+        {checks.map(one)}
       </main>
-      <aside className="beside" aria-label="The scales" aria-live="polite">
-        {scales.isError && <Problem error={scales.error} />}
-        {!d && !scales.isError && <Busy what="the scales" />}
-        {d && (
-          <>
-            <h2>
-              On the scales <small className="faint">line: check first, tick: act</small>
-            </h2>
-            <Scales
-              diagnosis={d}
-              before={scales.data?.before}
-              words={words}
-              selected={open}
-              rows={6}
-              onSelect={(id) => setOpen((o) => (o.includes(id) ? o.filter((x) => x !== id) : [...o.slice(-1), id]))}
-            />
-            <NextChecks next={next} decisive={decisive} settled={d.settled} words={words} currency={me.currency} onGo={goTo} />
-            <Decided actions={d.actions} words={words} />
-            {d.notices
-              .filter((n) => words.finding.has(n.about))
-              .map((n) => (
-                <p key={n.about + n.text} className="notice">
-                  <strong>{words.findingLabel(n.about)}</strong> {n.text}
-                </p>
-              ))}
-          </>
-        )}
-      </aside>
+      {narrow ? (
+        <footer className="hand-bar">
+          <button type="button" className="hand-next" onClick={() => setAll(false)} data-one>
+            One check at a time
+          </button>
+        </footer>
+      ) : (
+        <aside className="beside" aria-label="The scales" aria-live="polite">
+          {last.length > 0 && (
+            <button type="button" className="quiet undo" onClick={undo} data-undo>
+              Undo {last.length === 1 ? words.findingLabel(last[0] ?? '').toLowerCase() : `${last.length} answers`}
+            </button>
+          )}
+          {beside}
+        </aside>
+      )}
+    </div>
+  )
+}
+
+/** The stations of the walk, with how much has been answered at each. */
+function Stations({
+  stations,
+  at,
+  words,
+  answers,
+  onPick,
+}: {
+  stations: Schemas['VStation'][]
+  at: string
+  words: Words
+  answers: Answers
+  onPick: (id: string) => void
+}) {
+  return (
+    <nav className="stations" aria-label="Stations of the visit">
+      {stations.map((s) => {
+        const own = words.raw.findings.filter((f) => f.station === s.id)
+        const done = own.filter((f) => answers.has(f.id) && answers.get(f.id)?.value !== null).length
+        return (
+          <button key={s.id} type="button" data-station={s.id} aria-current={s.id === at ? 'step' : undefined} onClick={() => onPick(s.id)}>
+            <span>{s.label}</span>
+            <small className="num">{done || '·'}</small>
+          </button>
+        )
+      })}
+      <p className="hint">
+        <kbd>[</kbd> <kbd>]</kbd> station
+        <br />
+        <kbd>j</kbd> <kbd>k</kbd> check
+        <br />
+        <kbd>1</kbd>… answer, <kbd>0</kbd> clear
+        <br />
+        <kbd>n</kbd> next worth doing
+        <br />
+        <kbd>l</kbd> ledger, <kbd>p</kbd> plan
+        <br />
+        <kbd>z</kbd> other zone, <kbd>Ctrl z</kbd> undo
+      </p>
+    </nav>
+  )
+}
+
+/** Takes over in one press what records, the last visit or another zone answer. */
+function TakeOver({
+  offers,
+  zones,
+  answers,
+  onTake,
+}: {
+  offers: Schemas['Offer'][]
+  zones: Schemas['Zone'][]
+  answers: Answers
+  onTake: (list: { check: string; value: Plain }[]) => void
+}) {
+  const answered = (check: string) => (answers.get(check)?.value ?? null) !== null
+  const from = [
+    ['records', 'Confirm what the records say'],
+    ['visit', 'All as on the last visit'],
+    ['zone', `All as on the ${zones.find((z) => z.id === offers.find((o) => o.source === 'zone')?.zone_id)?.name ?? 'other zone'}`],
+  ] as const
+  return (
+    <div className="take-over">
+      {from.map(([source, label]) => {
+        const list = takenOver(offers, source, answered)
+        return (
+          list.length > 0 && (
+            <button key={source} type="button" className="offer" data-take={source} onClick={() => onTake(list)}>
+              {label} <b className="num">{list.length}</b>
+            </button>
+          )
+        )
+      })}
     </div>
   )
 }

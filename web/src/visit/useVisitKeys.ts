@@ -17,6 +17,7 @@ interface Doing {
   ledger: () => void
   plan: () => void
   otherZone: () => void
+  undo: () => void
 }
 
 const figures = /^[\d-]$/
@@ -70,6 +71,11 @@ export function useVisitKeys(doing: Doing): void {
     const onKey = (e: KeyboardEvent) => {
       const d = now.current
       if (e.key === 'Escape') d.close()
+      if ((e.ctrlKey || e.metaKey) && e.key === 'z' && !typing(e.target)) {
+        d.undo()
+        e.preventDefault()
+        return
+      }
       if (typing(e.target) || e.ctrlKey || e.metaKey || e.altKey || !d.current) return
       if (d.current.kind === 'number' && figures.test(e.key) && e.key !== '0') {
         // the figure itself goes into the field
