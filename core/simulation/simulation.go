@@ -225,7 +225,8 @@ func (p *patient) play(s Strategy) outcome {
 	return v.out
 }
 
-// led makes the checks that are worth most, until none can change a decision, or, on a brief visit, until what is left would hardly change anything.
+// led makes the checks that are worth most, until none can change a decision, or, on a brief visit, until what is left would hardly
+// change anything.
 func (v *visit) led(brief bool) {
 	v.look("past-causes") // the records are looked up before the visit
 	for v.out.checks < 60 {
