@@ -206,7 +206,9 @@ export function Check(p: Props) {
   const card = useRef<HTMLDivElement>(null)
   const [more, setMore] = useState(false)
   useEffect(() => {
-    if (p.active) card.current?.scrollIntoView({ block: 'nearest' })
+    const it = card.current
+    // a card taller than the place it stands in is read from its top
+    if (p.active && it) it.scrollIntoView({ block: it.offsetHeight > (it.parentElement?.clientHeight ?? 0) ? 'start' : 'nearest' })
   }, [p.active])
   const all = choicesOf(p.finding, p.value, p.causes)
   const long = all.length > 28
