@@ -33,6 +33,7 @@ type Answered struct {
 	Value         any
 	Seq           int64
 	By            string
+	Tally         store.JSON // how it was counted, place by place; nil for what was not
 }
 
 // Answers that are no findings of the vocabulary: when damage was first seen, and the damaged cells of the zone.
@@ -210,7 +211,7 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
 		if err := json.Unmarshal(a.Value, &plain); err != nil {
 			return err
 		}
-		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name})
+		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name, a.Tally})
 		switch a.Finding {
 		case OnsetAnswer:
 			if d, err := time.Parse(time.DateOnly, plain.(string)); err == nil && !d.After(c.Lawn.Date) {

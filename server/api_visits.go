@@ -76,6 +76,7 @@ type Answered struct {
 	Value   any    `json:"value"`
 	Seq     int64  `json:"seq"`
 	By      string `json:"by"`
+	Tally   *Tally `json:"tally,omitempty" doc:"how it was counted; left out for what was not"`
 }
 
 // Scales is a zone's state on a visit: what was answered, and what it comes to.
@@ -94,6 +95,7 @@ type NewAnswer struct {
 	Spot    string    `json:"spot" enum:"worst,healthy"`
 	Value   any       `json:"value" required:"false" nullable:"true"`
 	Entered *Entered  `json:"entered,omitempty" doc:"a number as it was entered, with its unit; the SI value is made from it"`
+	Tally   *Tally    `json:"tally,omitempty" doc:"a count, place by place; the value is made from it"`
 	Base    int64     `json:"base" doc:"the newest answer the caller had seen"`
 }
 
@@ -108,6 +110,12 @@ const planCells = 12 * 8
 
 // checked turns an answer into the JSON that is stored, or says what is wrong with it.
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
+	if a.Tally != nil {
+		if a.Value, err = a.Tally.value(a.Finding); err != nil {
+			return nil, nil, field(where+".tally", err.Error())
+		}
+		a.Entered = nil
+	}
 	if a.Value == nil && a.Entered == nil {
 		known := a.Finding == casework.OnsetAnswer || a.Finding == casework.DamageAnswer
 		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
@@ -293,7 +301,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 			continue
 		}
 		rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding,
-			Value: value, Entered: entered, PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
+			Value: value, Entered: entered, Tally: a.Tally.json(), PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
 	}
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)

@@ -96,7 +96,7 @@ func byDays(v *casework.Visit) {
 func answered(list []casework.Answered) []Answered {
 	out := make([]Answered, len(list))
 	for i, a := range list {
-		out[i] = Answered(a)
+		out[i] = Answered{Finding: a.Finding, Spot: a.Spot, Value: a.Value, Seq: a.Seq, By: a.By, Tally: tallyOf(a.Tally)}
 	}
 	return out
 }

@@ -177,6 +177,8 @@ var routes = []route{
 	{http.MethodPost, "/machines/{id}/log", "log-machine", "What was done to a machine", "shelf", account.RecordTreatment, at((*Server).logMachine)},
 	{http.MethodPost, "/records/{id}/watered-in", "water-in", "What had to be watered in has been", "records", account.RecordTreatment, at((*Server).waterIn)},
 	{http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", account.See, at((*Server).listRecords)},
+	{http.MethodGet, "/counts", "list-protocols", "How things are counted, and with what", "visits", account.See, at((*Server).listProtocols)},
+	{http.MethodPost, "/counts/{finding}", "weigh-count", "What a count comes to, how sure it is, and whether another place is worth its time", "visits", account.See, at((*Server).weighCount)},
 	{http.MethodGet, "/bench", "list-bench", "Every calculation with what it asks for", "bench", account.See, at((*Server).listBench)},
 	{http.MethodPost, "/bench/{id}", "work-out", "Do a calculation", "bench", account.See, at((*Server).workOut)},
 	{http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", account.See, at((*Server).getRecovery)},

@@ -206,7 +206,7 @@ type (
 		Seq                     int64 `gorm:"->"`
 		FirmID, VisitID, ZoneID uuid.UUID
 		Spot, Finding           string
-		Value, Entered          JSON
+		Value, Entered, Tally   JSON
 		PersonID                uuid.UUID
 		Base                    int64
 		RecordedAt              time.Time

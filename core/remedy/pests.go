@@ -71,6 +71,15 @@ var wishRows = []struct{ cause, test string }{
 	{"white-grubs", "pests = preventive"},
 }
 
+// grownRows say when what is found are grown larvae that pupate once the soil at 50 mm has warmed so far, °C (judgement).
+var grownRows = []struct {
+	cause, test string
+	pupate      float64
+}{
+	{"white-grubs", "grubs-old", 21},
+	{"crane-fly-larvae", "spring", 13},
+}
+
 // pestTerms are terms of these rows.
 var pestTerms = []struct{ name, test, source string }{
 	{"pest-over", "any-over and without (since(insect) >= 10 and since(insect) < 60)", "dead after ten days"},
@@ -79,7 +88,7 @@ var pestTerms = []struct{ name, test, source string }{
 	{"grubs-slow", "grub-size = large and autumn and t5-seen < 13 and without twice(it)", "13 °C J"},
 }
 
-var deepOf, hiddenOf, wishOf = map[string]test{}, map[string]test{}, map[string]test{}
+var deepOf, hiddenOf, wishOf, grownOf = map[string]test{}, map[string]test{}, map[string]test{}, map[string]test{}
 
 func compilePests() {
 	for _, r := range deepRows {
@@ -87,6 +96,9 @@ func compilePests() {
 	}
 	for _, r := range hiddenRows {
 		hiddenOf[r.cause] = compile(r.test)
+	}
+	for _, r := range grownRows {
+		grownOf[r.cause] = compile(r.test)
 	}
 	for _, r := range wishRows {
 		wishOf[r.cause] = compile(r.test)

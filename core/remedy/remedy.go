@@ -59,6 +59,7 @@ type Plan struct {
 	Lines   []Advice // every action, in the order of the groups
 	Choices []Choice // aims that collide, with their prices
 	Checks  []Wanted // the checks on which verdicts wait whose cause is likely, in the order of work
+	Limits  []Limit  // what the counts are held against
 	Settled bool     // no check can change what is decided
 	Enough  bool     // what is left to check would hardly change what is decided
 }
@@ -206,6 +207,7 @@ func Decide(c evidence.Case, r diagnosis.Result, say units.Saying) Plan {
 	}
 	out := Plan{Lines: p.lines, Choices: p.choices()}
 	out.Checks = p.wanted()
+	out.Limits = s.limits()
 	out.Settled, out.Enough = r.Settled && len(out.Checks) == 0, r.Enough && len(out.Checks) == 0
 	return out
 }

@@ -20,6 +20,7 @@ type Result struct {
 	Knowledge string       `json:"knowledge" doc:"version of the tables that answered"`
 	Notices   []Notice     `json:"notices" nullable:"false"`
 	Next      []Check      `json:"next_checks" nullable:"false"`
+	Limits    []CountLimit `json:"limits" nullable:"false" doc:"what the counts are held against on this stand"`
 	Decisive  []Wanted     `json:"decisive_checks" nullable:"false" doc:"checks on which verdicts wait, before the next checks"`
 	Settled   bool         `json:"settled" doc:"no check can change a decision any more"`
 	Enough    bool         `json:"enough" doc:"settled, or what is left to check would hardly change anything"`
@@ -158,6 +159,27 @@ type ActionLine struct {
 	IfWrong   string   `json:"if_wrong,omitempty"`
 }
 
+// CountLimit is what the count of a pest is held against on this stand.
+type CountLimit struct {
+	Finding    string   `json:"finding"`
+	Cause      string   `json:"cause"`
+	Stand      string   `json:"stand" enum:"sound,usual,stressed" doc:"what the stand bears"`
+	PerM2      *float64 `json:"per_m2,omitempty" doc:"from this many on treating pays; left out for a kind that harms nothing"`
+	Feeds      bool     `json:"feeds" doc:"what was counted still feeds"`
+	FeedsUntil string   `json:"feeds_until,omitempty" format:"date" doc:"the last day on which it does; left out where it is not in sight"`
+}
+
+func limitOf(l remedy.Limit) CountLimit {
+	out := CountLimit{Finding: l.Finding, Cause: l.Cause, Stand: l.Stand, Feeds: l.Feeds}
+	if !math.IsInf(l.PerM2, 1) && !math.IsNaN(l.PerM2) {
+		out.PerM2 = &l.PerM2
+	}
+	if !l.FeedsUntil.IsZero() {
+		out.FeedsUntil = l.FeedsUntil.Format(time.DateOnly)
+	}
+	return out
+}
+
 // Wanted is a check on which a verdict waits.
 type Wanted struct {
 	Finding string `json:"finding"`
@@ -193,7 +215,7 @@ func cent(x float64) float64 { return math.Round(x*100) / 100 }
 func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
 	a := Result{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Enough: plan.Enough, Causes: []Cause{},
 		Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{},
-		Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{}, Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
+		Limits: []CountLimit{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{}, Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For),
 			Against: rows(c.Against), TogetherBits: c.TogetherBits}
@@ -238,6 +260,9 @@ func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
 	}
 	for _, x := range plan.Checks {
 		a.Decisive = append(a.Decisive, Wanted(x))
+	}
+	for _, l := range plan.Limits {
+		a.Limits = append(a.Limits, limitOf(l))
 	}
 	for _, x := range plan.Choices {
 		c := Choice{ID: x.ID, About: x.About, Ways: []Way{}}

@@ -47,6 +47,7 @@ var core = map[string]string{
 	"hodos/core/soil":       "weather",
 	"hodos/core/dose":       "soil turf units weather",
 	"hodos/core/label":      "dose turf",
+	"hodos/core/counts":     "",
 	"hodos/core/clearance":  "label turf",
 	"hodos/core/schedule":   "",
 	"hodos/core/review":     "turf",

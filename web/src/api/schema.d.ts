@@ -212,6 +212,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How things are counted, and with what
+         * @description Needs the right see.
+         */
+        get: operations["list-protocols"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/counts/{finding}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a count comes to, how sure it is, and whether another place is worth its time
+         * @description Needs the right see.
+         */
+        post: operations["weigh-count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/day": {
         parameters: {
             query?: never;
@@ -2181,6 +2221,8 @@ export interface components {
             seq: number;
             /** @enum {string} */
             spot: "worst" | "healthy";
+            /** @description how it was counted; left out for what was not */
+            tally?: components["schemas"]["Tally"];
             value: unknown;
         };
         AnswersInputBody: {
@@ -2550,6 +2592,45 @@ export interface components {
         ConfirmInputBody: {
             /** @description one's password */
             current: string;
+        };
+        CountLimit: {
+            cause: string;
+            /** @description what was counted still feeds */
+            feeds: boolean;
+            /**
+             * Format: date
+             * @description the last day on which it does; left out where it is not in sight
+             */
+            feeds_until?: string;
+            finding: string;
+            /**
+             * Format: double
+             * @description from this many on treating pays; left out for a kind that harms nothing
+             */
+            per_m2?: number;
+            /**
+             * @description what the stand bears
+             * @enum {string}
+             */
+            stand: "sound" | "usual" | "stressed";
+        };
+        CountPlace: {
+            /**
+             * Format: double
+             * @description pieces, living crowns, or seconds
+             */
+            got: number;
+            /**
+             * Format: double
+             * @description cm², crowns cut, or mm of depth
+             */
+            of: number;
+        };
+        CountTool: {
+            /** Format: double */
+            cm2: number;
+            id: string;
+            label: string;
         };
         Day: {
             /** @description zones that people and pets are kept off */
@@ -3266,6 +3347,8 @@ export interface components {
             id: string;
             /** @enum {string} */
             spot: "worst" | "healthy";
+            /** @description a count, place by place; the value is made from it */
+            tally?: components["schemas"]["Tally"];
             value?: Record<string, never> | null;
         };
         NewAudit: {
@@ -3604,6 +3687,33 @@ export interface components {
             tank_l?: number;
             target?: string;
         };
+        Protocol: {
+            finding: string;
+            /** @enum {string} */
+            kind: "pieces" | "share" | "drop";
+            /**
+             * Format: int64
+             * @description more than this many are not worth their time
+             */
+            most: number;
+            /**
+             * Format: int64
+             * @description how many are usual
+             */
+            places: number;
+            /**
+             * Format: int64
+             * @description to wait in each place; 0 for none
+             */
+            seconds: number;
+            /** @description the usual one first */
+            tools: string[];
+            where: string;
+        };
+        Protocols: {
+            protocols: components["schemas"]["Protocol"][];
+            tools: components["schemas"]["CountTool"][];
+        };
         PutDown: {
             actives?: {
                 [key: string]: number;
@@ -3804,6 +3914,8 @@ export interface components {
             hodos_diagnosis: number;
             /** @description version of the tables that answered */
             knowledge: string;
+            /** @description what the counts are held against on this stand */
+            limits: components["schemas"]["CountLimit"][];
             next_checks: components["schemas"]["Check"][];
             /**
              * Format: double
@@ -4231,6 +4343,11 @@ export interface components {
             warnings: components["schemas"]["BenchWarning"][];
             working: string[];
         };
+        Tally: {
+            places: components["schemas"]["CountPlace"][];
+            /** @description the id of the tool; left out for one of another size, or none */
+            tool?: string;
+        };
         Use: {
             /** @description actions it is for */
             actions: string[];
@@ -4587,6 +4704,48 @@ export interface components {
             provisional?: boolean;
             value: unknown;
             window: string[] | null;
+        };
+        "Weigh-countRequest": {
+            /**
+             * Format: double
+             * @description what it is held against, in the unit of the finding
+             */
+            limit?: number;
+            places: components["schemas"]["CountPlace"][];
+            /** @description the id of the tool; left out for one of another size, or none */
+            tool?: string;
+        };
+        Weighed: {
+            /** Format: double */
+            high?: number;
+            /**
+             * Format: double
+             * @description nine cases of ten lie between
+             */
+            low?: number;
+            /**
+             * Format: double
+             * @description chance of being at or over the limit; of crowns, of the state
+             */
+            over?: number;
+            settled: boolean;
+            /**
+             * Format: double
+             * @description standard deviation between the places
+             */
+            spread?: number;
+            /** @enum {string} */
+            state: "begun" | "more" | "over" | "under" | "on-line" | "alive" | "mixed" | "dead" | "told";
+            /**
+             * Format: double
+             * @description chance that one more place turns the decision
+             */
+            turns?: number;
+            /**
+             * Format: double
+             * @description as the answer of the finding
+             */
+            value: number;
         };
         Welcome: {
             demo: boolean;
@@ -5531,6 +5690,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Client"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-protocols": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Protocols"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "weigh-count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                finding: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Weigh-countRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Weighed"];
                 };
             };
             /** @description Unauthorized */

@@ -1,0 +1,139 @@
+package server
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"hodos/core/counts"
+	"hodos/store"
+)
+
+// Protocol is how one finding is counted.
+type Protocol struct {
+	Finding string   `json:"finding"`
+	Kind    string   `json:"kind" enum:"pieces,share,drop"`
+	Tools   []string `json:"tools" nullable:"false" doc:"the usual one first"`
+	Places  int      `json:"places" doc:"how many are usual"`
+	Most    int      `json:"most" doc:"more than this many are not worth their time"`
+	Seconds int      `json:"seconds" doc:"to wait in each place; 0 for none"`
+	Where   string   `json:"where"`
+}
+
+// CountTool is what a place is cut, wetted or enclosed with.
+type CountTool struct {
+	ID    string  `json:"id"`
+	Label string  `json:"label"`
+	CM2   float64 `json:"cm2"`
+}
+
+// Protocols are all of them, with the tools.
+type Protocols struct {
+	Protocols []Protocol  `json:"protocols" nullable:"false"`
+	Tools     []CountTool `json:"tools" nullable:"false"`
+}
+
+// CountPlace is what was found in one place.
+type CountPlace struct {
+	Got float64 `json:"got" doc:"pieces, living crowns, or seconds"`
+	Of  float64 `json:"of" doc:"cm², crowns cut, or mm of depth"`
+}
+
+// Tally is a count, place by place.
+type Tally struct {
+	Tool   string       `json:"tool,omitempty" maxLength:"30" doc:"the id of the tool; left out for one of another size, or none"`
+	Places []CountPlace `json:"places" nullable:"false" minItems:"1" maxItems:"24"`
+}
+
+// Weighed is what a count says.
+type Weighed struct {
+	Value   float64  `json:"value" doc:"as the answer of the finding"`
+	Low     *float64 `json:"low,omitempty" doc:"nine cases of ten lie between"`
+	High    *float64 `json:"high,omitempty"`
+	Spread  *float64 `json:"spread,omitempty" doc:"standard deviation between the places"`
+	Over    *float64 `json:"over,omitempty" minimum:"0" maximum:"1" doc:"chance of being at or over the limit; of crowns, of the state"`
+	Turns   *float64 `json:"turns,omitempty" minimum:"0" maximum:"1" doc:"chance that one more place turns the decision"`
+	State   string   `json:"state" enum:"begun,more,over,under,on-line,alive,mixed,dead,told"`
+	Settled bool     `json:"settled"`
+}
+
+func (t *Tally) places() []counts.Place {
+	out := make([]counts.Place, len(t.Places))
+	for i, p := range t.Places {
+		out[i] = counts.Place(p)
+	}
+	return out
+}
+
+// value is what a count comes to as the answer of a finding.
+func (t *Tally) value(finding string) (any, error) {
+	p, ok := counts.Of(finding)
+	if !ok {
+		return nil, errors.New("this finding is not counted in places")
+	}
+	if err := p.Check(t.places()); err != nil {
+		return nil, err
+	}
+	return p.Value(t.places()), nil
+}
+
+func (t *Tally) json() store.JSON {
+	if t == nil {
+		return nil
+	}
+	j, _ := json.Marshal(t)
+	return j
+}
+
+func tallyOf(j store.JSON) *Tally {
+	if len(j) == 0 {
+		return nil
+	}
+	var t Tally
+	if json.Unmarshal(j, &t) != nil {
+		return nil
+	}
+	return &t
+}
+
+// listProtocols answers GET /counts: how things are counted, and with what.
+func (s *Server) listProtocols(context.Context, *struct{}) (*body[Protocols], error) {
+	out := Protocols{}
+	for _, p := range counts.Protocols() {
+		tools := p.Tools
+		if tools == nil {
+			tools = []string{}
+		}
+		out.Protocols = append(out.Protocols, Protocol{p.Finding, string(p.Kind), tools, p.Places, p.Most, p.Seconds, p.Where})
+	}
+	for _, t := range counts.Tools() {
+		out.Tools = append(out.Tools, CountTool(t))
+	}
+	return answer(out), nil
+}
+
+// weighCount answers POST /counts/{finding}: what a count comes to and whether another place is worth its time. Nothing is kept.
+func (s *Server) weighCount(_ context.Context, in *struct {
+	Finding string `path:"finding" maxLength:"60"`
+	Body    struct {
+		Tally
+		Limit *float64 `json:"limit,omitempty" minimum:"0" maximum:"100000" doc:"what it is held against, in the unit of the finding"`
+	}
+}) (*body[Weighed], error) {
+	p, ok := counts.Of(in.Finding)
+	if !ok {
+		return nil, huma.Error404NotFound("this finding is not counted in places")
+	}
+	if err := p.Check(in.Body.places()); err != nil {
+		return nil, huma.Error422UnprocessableEntity("this count cannot be taken", field("body.places", err.Error()))
+	}
+	limit := 0.0
+	if in.Body.Limit != nil {
+		limit = *in.Body.Limit
+	}
+	w := p.Weigh(in.Body.places(), limit)
+	return answer(Weighed{Value: w.Value, Low: known(w.Low), High: known(w.High), Spread: known(w.Spread), Over: known(w.Over),
+		Turns: known(w.Turns), State: string(w.State), Settled: w.Settled}), nil
+}
