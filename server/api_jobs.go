@@ -111,19 +111,34 @@ func placed(j *Job, p schedule.Placed, today time.Time) {
 	}
 }
 
-// ahead of a station: its forecast, asked once.
-func (s *Server) hoursAhead(ctx context.Context, today time.Time) func(*uuid.UUID) []weather.Day {
+// hoursAhead are the forecasts of the stations of some sites. They are asked for here, before any transaction is open: the weather service
+// takes what time it takes. Without stations no hours are known, and none close a day.
+func (s *Server) hoursAhead(ctx context.Context, today time.Time, sites string, args ...any) func(*uuid.UUID) []weather.Day {
+	var ids []uuid.UUID
+	err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		return tx.Raw("SELECT DISTINCT station_id FROM sites WHERE station_id IS NOT NULL AND id IN ("+sites+")", args...).Scan(&ids).Error
+	})
 	var stations []store.Station
-	_ = s.store.Shared(ctx).Find(&stations).Error // without stations no hours are known, and none close a day
+	if err == nil && len(ids) > 0 {
+		err = s.store.Shared(ctx).Find(&stations, "id IN ?", ids).Error
+	}
+	if err != nil {
+		s.log.Warn("no hours ahead", "error", err)
+	}
+	ahead := map[uuid.UUID][]weather.Day{}
+	for _, st := range stations {
+		ahead[st.ID] = s.forecast(ctx, st, today, casework.ForecastDays)
+	}
 	return func(id *uuid.UUID) []weather.Day {
-		for _, st := range stations {
-			if id != nil && st.ID == *id {
-				return s.forecast(ctx, st, today, casework.ForecastDays)
-			}
+		if id == nil {
+			return nil
 		}
-		return nil
+		return ahead[*id]
 	}
 }
+
+// siteOfJob names the site of a job in hoursAhead.
+const siteOfJob = "SELECT site_id FROM jobs WHERE id = ?"
 
 // ZoneJobs are what a zone's plan asks for, with dates, and what is booked already.
 type ZoneJobs struct {
@@ -185,7 +200,7 @@ func (s *Server) wanted(ctx context.Context, visit, zone uuid.UUID) (rows []stor
 	if err != nil {
 		return nil, out, err
 	}
-	today, hours := g.Visit.Date, s.hoursAhead(ctx, g.Visit.Date)
+	today, hours := g.Visit.Date, s.hoursAhead(ctx, g.Visit.Date, "?", g.Site.ID)
 	out = ZoneJobs{Proposed: []Job{}, Booked: []Job{}, Schools: []School{}, Events: []Event{}, Sums: g.sums()}
 	for _, x := range g.Schools {
 		out.Schools = append(out.Schools, School(x))
@@ -494,7 +509,7 @@ func (s *Server) tryMove(ctx context.Context, in *struct {
 		return nil, err
 	}
 	var out []Broken
-	hours := s.hoursAhead(ctx, today)
+	hours := s.hoursAhead(ctx, today, siteOfJob, in.ID)
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		b, j, err := s.siteBoard(ctx, tx, in.ID, today, hours)
 		if err == nil {
@@ -521,7 +536,7 @@ func (s *Server) changeJob(ctx context.Context, in *jobChange) (*body[Job], erro
 	if err != nil {
 		return nil, err
 	}
-	hours := s.hoursAhead(ctx, today)
+	hours := s.hoursAhead(ctx, today, siteOfJob, in.ID)
 	var out Job
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		columns := map[string]any{}
@@ -602,7 +617,11 @@ func (s *Server) replan(ctx context.Context, in *replanning) (*huma.StreamRespon
 	if err != nil {
 		return nil, err
 	}
-	hours := s.hoursAhead(ctx, today)
+	sites, of := "SELECT site_id FROM jobs WHERE state = 'booked'", []any(nil)
+	if one := in.Body.SiteID; one != nil {
+		sites, of = "?", []any{*one}
+	}
+	hours := s.hoursAhead(ctx, today, sites, of...)
 	return &huma.StreamResponse{Body: func(hc huma.Context) {
 		hc.SetHeader("Content-Type", "application/x-ndjson")
 		hc.SetHeader("X-Accel-Buffering", "no")

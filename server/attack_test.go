@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"net"
 	"net/http"
 	"strings"
 	"sync"
@@ -49,6 +50,36 @@ func TestASlowDatabaseIsToldInTime(t *testing.T) {
 		}
 	})
 	tech.must(200, "GET", "/me", nil, nil)
+}
+
+// The time that an answer takes is not the sender's: a body that has come in whole is worked on however long that takes, one that dribbles in
+// is given up.
+func TestASlowAnswerIsNotASlowSender(t *testing.T) {
+	w := newWorldWith(t, demo.Sky{}, func(o *server.Options) { o.Sending = 250 * time.Millisecond })
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	status := make(chan int, 1)
+	w.held("visits", func() {
+		go func() {
+			got, _, _ := tech.do("POST", p.path("/answers"), answers(tap("pull-test", "resists")))
+			status <- got
+		}()
+		time.Sleep(time.Second)
+	})
+	require.Equal(t, 200, <-status)
+
+	host := strings.TrimPrefix(w.url, "http://")
+	conn, err := net.Dial("tcp", host)
+	require.NoError(t, err)
+	defer conn.Close()
+	_, err = conn.Write([]byte("POST /api/v1/sign-in HTTP/1.1\r\nHost: " + host +
+		"\r\nContent-Type: application/json\r\nContent-Length: 200\r\n\r\n{"))
+	require.NoError(t, err)
+	require.NoError(t, conn.SetReadDeadline(time.Now().Add(10*time.Second)))
+	first := make([]byte, 12)
+	_, err = io.ReadFull(conn, first)
+	require.NoError(t, err)
+	require.Equal(t, "HTTP/1.1 408", string(first))
 }
 
 // One person cannot keep the server busy for everybody.

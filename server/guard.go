@@ -23,6 +23,10 @@ const (
 	csrfHeader = "X-Hodos-Csrf"
 	// usualDeadline of a request: whatever it waits for, the caller hears of it. Files take longer; they end with their connection.
 	usualDeadline = 10 * time.Second
+	// usualSending is how long the body of a request may be on its way: a phone at the edge of its network takes its time.
+	usualSending = 20 * time.Second
+	// fileSending is that of a file or a picture.
+	fileSending = 3 * time.Minute
 )
 
 type (

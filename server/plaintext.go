@@ -6,6 +6,7 @@ import (
 	"errors"
 	"io"
 	"net/http"
+	"os"
 	"strings"
 
 	"github.com/labstack/echo/v4"
@@ -24,6 +25,9 @@ func plainText(next echo.HandlerFunc) echo.HandlerFunc {
 		if errors.As(err, &he) {
 			return he
 		}
+		if errors.Is(err, os.ErrDeadlineExceeded) {
+			return echo.NewHTTPError(http.StatusRequestTimeout, "the request took too long to come in")
+		}
 		if err != nil {
 			return echo.NewHTTPError(http.StatusBadRequest, "the request was cut off")
 		}
@@ -32,7 +36,7 @@ func plainText(next echo.HandlerFunc) echo.HandlerFunc {
 			return c.JSON(http.StatusUnprocessableEntity, problemBody("please check what was entered: it holds a control character", "body",
 				"holds a control character near "+near(b, at)))
 		}
-		r.Body = io.NopCloser(bytes.NewReader(b))
+		r.Body = wholeBody{io.NopCloser(bytes.NewReader(b)), c.Response()}
 		return next(c)
 	}
 }

@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 	"net/http"
@@ -41,7 +42,7 @@ func (s *Server) said(err error) error {
 	case errors.Is(err, store.ErrAway), errors.Is(err, context.DeadlineExceeded):
 		s.log.Warn("the database does not answer", "error", err)
 		return away()
-	case errors.Is(err, context.Canceled):
+	case errors.Is(err, context.Canceled), errors.Is(err, sql.ErrTxDone): // a transaction ends with its request
 		return huma.NewError(499, "the request was given up")
 	}
 	s.log.Error("unexpected", "error", err)

@@ -57,7 +57,7 @@ func lines[I, L any](h func(*Server, context.Context, *I) (*huma.StreamResponse,
 // file is at for a plain file as the body, answered by lines of progress.
 func file(h func(*Server, context.Context, *fileInput) (*huma.StreamResponse, error)) func(*Server, huma.Operation) {
 	return func(s *Server, op huma.Operation) {
-		op.Metadata["long"] = true
+		op.Metadata["long"], op.BodyReadTimeout = true, max(op.BodyReadTimeout, fileSending)
 		at(h)(s, op)
 		described := s.api.OpenAPI().Paths[op.Path].Post
 		described.RequestBody = &huma.RequestBody{Required: true, Description: "A file in the dialect of docs/formats.md.",
@@ -72,7 +72,7 @@ func file(h func(*Server, context.Context, *fileInput) (*huma.StreamResponse, er
 func (s *Server) routes() {
 	for _, r := range routes {
 		op := huma.Operation{OperationID: r.id, Method: r.method, Path: r.path, Summary: r.summary, Tags: []string{r.tag}, MaxBodyBytes: 8 << 20,
-			Metadata: map[string]any{}}
+			BodyReadTimeout: s.sending, Metadata: map[string]any{}}
 		if r.right == public {
 			op.Metadata["public"] = true
 		} else {

@@ -64,6 +64,8 @@ type Options struct {
 	Proxies []*net.IPNet
 	// Deadline of a request; nought for the usual.
 	Deadline time.Duration
+	// Sending is how long a caller may take to send the body of a request; nought for the usual.
+	Sending time.Duration
 }
 
 // Server is the application.
@@ -74,6 +76,7 @@ type Server struct {
 	accounts      *account.Book
 	heavy         underWay
 	deadline      time.Duration
+	sending       time.Duration
 	normalYears   sync.Map // by station: twelve monthly means, asked once
 	known         *casework.Known
 	laboratory    Laboratory
@@ -107,6 +110,9 @@ func New(o Options) *Server {
 	if s.deadline = o.Deadline; s.deadline == 0 {
 		s.deadline = usualDeadline
 	}
+	if s.sending = o.Sending; s.sending == 0 {
+		s.sending = usualSending
+	}
 	s.accounts = &account.Book{Store: o.Store, Now: s.now, Log: s.log, Mail: o.Mail, URL: o.URL}
 	if o.Jobs != nil && s.store != nil {
 		jobs, err := night.New(night.Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
@@ -125,6 +131,7 @@ func New(o Options) *Server {
 		middleware.RecoverWithConfig(middleware.RecoverConfig{LogErrorFunc: s.panicked}),
 		s.hosted,
 		s.headers,
+		s.received,
 		middleware.BodyLimit(maxBody),
 		plainText,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}),
