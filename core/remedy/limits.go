@@ -11,7 +11,7 @@ type Limit struct {
 	Stand          string    // sound, usual or stressed: what the stand bears
 	PerM2          float64   // from this many on treating pays; +Inf for a harmless kind
 	Feeds          bool      // they still feed today
-	FeedsUntil     time.Time // the day before they stop, by the weather and the normals of the place; zero where that lies beyond what is looked at
+	FeedsUntil     time.Time // the last day on which they do, by weather and normals; zero beyond what is looked at
 }
 
 // limits are those of everything that is counted, one for a finding.
@@ -44,8 +44,8 @@ func (s *situation) limits() (out []Limit) {
 	return out
 }
 
-// feedsUntil is whether larvae feed today, and the last day on which they do: until the soil has been under what they feed at for five days,
-// or, where they are grown, until it has warmed to where they pupate.
+// feedsUntil is whether larvae feed today, and the last day on which they do: until the soil has been under what they feed at for five
+// days, or, where they are grown, until it has warmed to where they pupate.
 func (s *situation) feedsUntil(cause string) (now bool, until time.Time) {
 	least, pupate := s.feedsDownTo(cause), math.Inf(1)
 	for i := range grownRows {

@@ -92,6 +92,8 @@ export const useLetters = (enabled: boolean) =>
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })
 export const useVisit = (id: string) =>
   useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
+/** How things are counted; it does not change while the page is open. */
+export const useProtocols = () => useQuery({ queryKey: ['protocols'], queryFn: () => got(api.GET('/counts')), staleTime: Infinity })
 /** What records, former visits and other zones answer already. */
 export const useOffers = (visit: string, zone: string) =>
   useQuery({

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Schemas } from '../api/client'
 import { fromSI, readNumber, toSI, unitFor, type UnitSystem } from '../format'
+import { Count, type Held } from './Count'
+import type { How } from './useAnswers'
 import { answerKeys } from './keys'
 
 export type Plain = boolean | number | string | string[] | null
@@ -10,6 +12,8 @@ export interface Answered {
   value: Plain
   state: 'here' | 'saved' | 'refused'
   by: string
+  /** how it was counted */
+  tally?: Schemas['Tally'] | undefined
 }
 
 interface Props {
@@ -26,7 +30,12 @@ interface Props {
   /** what records, a former visit or another zone say; one tap confirms it */
   offers?: { key: string; from: string; says: string; value: Plain }[] | undefined
   onActivate: () => void
-  onAnswer: (value: Plain, entered?: { amount: number; unit: string }) => void
+  /** what a count is held against; left out where nothing is counted */
+  held?: Held | undefined
+  tally?: Schemas['Tally'] | undefined
+  /** under which a count that is not saved yet is kept on the device */
+  keep?: string
+  onAnswer: (value: Plain, how?: How) => void
 }
 
 export interface Choice {
@@ -123,7 +132,7 @@ function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props,
     setProblem('')
     setEditing(false)
     if (raw === shown) return
-    if (unit && si && unit.id !== si) onAnswer(toSI(n, si, units), { amount: n, unit: unit.id })
+    if (unit && si && unit.id !== si) onAnswer(toSI(n, si, units), { entered: { amount: n, unit: unit.id } })
     else onAnswer(n)
   }
   const step = (by: number) => {
@@ -241,7 +250,19 @@ export function Check(p: Props) {
           </button>
         ))}
       {p.finding.kind === 'number' ? (
-        <NumberAnswer {...p} />
+        <>
+          {p.held && (
+            <Count
+              finding={p.finding.id}
+              keep={p.keep ?? p.finding.id}
+              tally={p.tally}
+              disabled={p.disabled}
+              held={p.held}
+              onTally={(tally, value) => p.onAnswer(value, { tally })}
+            />
+          )}
+          <NumberAnswer {...p} />
+        </>
       ) : (
         <div className="answers">
           {shown.map((c) => {

@@ -193,11 +193,19 @@ export default function Visit() {
       causes={words.raw.causes}
       disabled={!may}
       offers={offers.get(f.id)}
+      tally={answers.get(f.id)?.tally}
+      keep={`${visit}-${zone}-${f.id}`}
+      held={{
+        limit: d?.limits.find((l) => l.finding === f.id),
+        units: me.unit_system,
+        dates: me.date_form,
+        today: me.today,
+      }}
       onActivate={() => {
         if (f.id !== current?.id) pick(f.station, f.id)
       }}
-      onAnswer={(v, entered) => {
-        answer(f.id, v, entered)
+      onAnswer={(v, how) => {
+        answer(f.id, v, how)
         pick(f.station, f.id)
         if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
       }}

@@ -10,10 +10,16 @@ export const compared = ['soil-moisture', 'soil-moisture-vwc']
 export const healthy = '@healthy'
 
 export type Answers = Map<string, Answered>
-export type Answer = (check: string, value: Plain, entered?: { amount: number; unit: string }) => void
+export type Answer = (check: string, value: Plain, how?: How) => void
+
+/** How a figure came about: as it was typed, or counted place by place. */
+export interface How {
+  entered?: { amount: number; unit: string }
+  tally?: Schemas['Tally']
+}
 
 /** One step that can be taken back: what stood before, check by check. */
-type Step = { check: string; before: Plain }[]
+type Step = { check: string; before: Plain; tally?: Schemas['Tally'] | undefined }[]
 
 const same = (a: Plain, b: Plain) => JSON.stringify(a) === JSON.stringify(b)
 
@@ -27,10 +33,16 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
   const answers: Answers = useMemo(() => {
     const out: Answers = new Map()
     const at = (finding: string, spot?: string) => (spot === 'worst' ? finding : finding + healthy)
-    for (const a of scales?.answers ?? []) out.set(at(a.finding, a.spot), { value: a.value as Plain, state: 'saved', by: a.by })
+    for (const a of scales?.answers ?? [])
+      out.set(at(a.finding, a.spot), { value: a.value as Plain, state: 'saved', by: a.by, tally: a.tally })
     for (const k of box.waiting)
       if (k.visit === visit && k.zone === zone)
-        out.set(at(k.answer.finding, k.answer.spot), { value: (k.answer.value ?? null) as Plain, state: 'here', by: '' })
+        out.set(at(k.answer.finding, k.answer.spot), {
+          value: (k.answer.value ?? null) as Plain,
+          state: 'here',
+          by: '',
+          tally: k.answer.tally,
+        })
     // what was refused does not count: the check shows what stands, and says so
     for (const k of box.refused)
       if (k.visit === visit && k.zone === zone)
@@ -45,7 +57,7 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
 
   const seq = scales?.seq ?? 0
   const put = useCallback(
-    (check: string, value: Plain, entered?: { amount: number; unit: string }) => {
+    (check: string, value: Plain, how: How = {}) => {
       const good = check.endsWith(healthy)
       outbox.put({
         visit,
@@ -56,7 +68,7 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
           spot: good ? 'healthy' : 'worst',
           value: value as never,
           base: seq,
-          ...(entered ? { entered } : {}),
+          ...how,
         },
       })
     },
@@ -66,12 +78,13 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
   const standing = useCallback((check: string): Plain => answers.get(check)?.value ?? null, [answers])
 
   const answer: Answer = useCallback(
-    (check, value, entered) => {
-      if (!may || same(standing(check), value)) return
-      keep([{ check, before: standing(check) }])
-      put(check, value, entered)
+    (check, value, how) => {
+      const tally = answers.get(check)?.tally
+      if (!may || (same(standing(check), value) && JSON.stringify(how?.tally) === JSON.stringify(tally))) return
+      keep([{ check, before: standing(check), tally }])
+      put(check, value, how)
     },
-    [may, keep, put, standing],
+    [may, keep, put, standing, answers],
   )
   /** Several answers as one step, taken back together. */
   const answerAll = useCallback(
@@ -85,7 +98,7 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
   const last = done.at(-1)
   const undo = useCallback(() => {
     if (!last) return
-    for (const x of last) put(x.check, x.before)
+    for (const x of last) put(x.check, x.before, x.tally ? { tally: x.tally } : {})
     setSteps((s) => ({ key: s.key, list: s.list.slice(0, -1) }))
   }, [last, put])
 
