@@ -251,7 +251,7 @@ func OfferedBy(tx *gorm.DB, visit, but uuid.UUID) ([]evidence.Offer, error) {
 	out := []evidence.Offer{}
 	for _, a := range rows {
 		f, ok := knowledge.FindingByID(a.Finding)
-		if !ok || a.Value == nil || f.Station == "lab" {
+		if !ok || a.Value == nil || !evidence.SameElsewhere(f) {
 			continue
 		}
 		var plain any

@@ -33,11 +33,12 @@ const pastYears = 3
 func Offers(c Case) []Offer {
 	found := map[string]Offer{}
 	for _, e := range slices.SortedFunc(slices.Values(c.Earlier), func(a, b Earlier) int { return a.Date.Compare(b.Date) }) {
-		if age := c.Lawn.Date.Sub(e.Date).Hours() / 24; age <= 0 || age > lastingDays {
+		age := c.Lawn.Date.Sub(e.Date).Hours() / 24
+		if age <= 0 || age > lastingDays {
 			continue
 		}
 		for id, v := range e.Findings {
-			if f, ok := knowledge.FindingByID(id); ok && f.Station != "lab" && f.Station != "derived" {
+			if f, ok := knowledge.FindingByID(id); ok && stillHolds(f, age) {
 				found[id] = Offer{Finding: id, Spot: "worst", Value: v, Source: FromVisit, On: e.Date}
 			}
 		}
@@ -53,6 +54,24 @@ func Offers(c Case) []Offer {
 	}
 	return out
 }
+
+// stillFresh is how long what was seen, not measured, is offered again, days (judgement).
+const stillFresh = 14
+
+// stillHolds reports whether an answer of so many days ago is worth offering: what the client tells and what lasts, and what was only seen
+// while it is fresh. What was counted or measured is counted or measured again.
+func stillHolds(f *knowledge.Finding, age float64) bool {
+	switch {
+	case f.Station == "lab" || f.Station == "derived":
+		return false
+	case f.Station == "ask" || f.Lasts:
+		return true
+	}
+	return age <= stillFresh && f.Kind != knowledge.Number
+}
+
+// SameElsewhere reports whether an answer of another zone on the same visit is worth offering.
+func SameElsewhere(f *knowledge.Finding) bool { return stillHolds(f, 0) }
 
 // recorded are the findings that dated records answer by themselves.
 func recorded(c Case) map[string]Offer {

@@ -24,6 +24,9 @@ func TestWhatNeedNotBeAskedAnew(t *testing.T) {
 		Earlier: []evidence.Earlier{
 			{Date: day("2026-06-01"), Cause: "white-grubs", Findings: map[string]knowledge.Value{
 				"mowing-height-mm": knowledge.NumberValue(40), "dog-on-lawn": knowledge.YesValue(false), "irrigation-time": knowledge.WordValue("dawn")}},
+			{Date: day("2026-08-12"), Findings: map[string]knowledge.Value{"colour": knowledge.ListValue("brown"),
+				"grubs-per-m2": knowledge.NumberValue(130), "infiltration-mm-h": knowledge.NumberValue(9)}},
+			{Date: day("2026-07-30"), Findings: map[string]knowledge.Value{"underfoot": knowledge.WordValue("firm")}},
 			{Date: day("2026-07-01"), Findings: map[string]knowledge.Value{
 				"mowing-height-mm": knowledge.NumberValue(60), "last-nitrogen-days": knowledge.NumberValue(5)}},
 			{Date: day("2024-01-01"), Cause: "rust", Findings: map[string]knowledge.Value{"sun-hours": knowledge.NumberValue(5)}},
@@ -60,7 +63,10 @@ func TestWhatNeedNotBeAskedAnew(t *testing.T) {
 		require.Equal(t, want.source, o.Source, id)
 		require.Equal(t, day(want.on), o.On, id)
 	}
-	for _, id := range []string{"dog-on-lawn", "sun-hours", "growth-rate"} { // answered, too old, of today
+	require.Equal(t, []string{"brown"}, got["colour"].Value.Plain(), "seen twelve days ago")
+	require.Contains(t, got, "infiltration-mm-h", "it lasts")
+	// answered, too old, of today, counted twelve days ago, seen twenty-five days ago
+	for _, id := range []string{"dog-on-lawn", "sun-hours", "growth-rate", "grubs-per-m2", "underfoot"} {
 		require.NotContains(t, got, id)
 	}
 }

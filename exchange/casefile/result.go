@@ -215,7 +215,8 @@ func cent(x float64) float64 { return math.Round(x*100) / 100 }
 func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
 	a := Result{Version: 1, Knowledge: r.Knowledge, Settled: plan.Settled, Enough: plan.Enough, Causes: []Cause{},
 		Together: []Set{}, Weather: []Weather{}, Notices: []Notice{}, Next: []Check{}, Actions: []ActionLine{},
-		Limits: []CountLimit{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{}, Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
+		Limits: []CountLimit{}, Choices: []Choice{}, Decisive: []Wanted{}, Changes: []Change{},
+		Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, For: rows(c.For),
 			Against: rows(c.Against), TogetherBits: c.TogetherBits}

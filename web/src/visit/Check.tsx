@@ -223,6 +223,7 @@ export function Check(p: Props) {
   const long = all.length > 28
   const chosen = all.filter((c) => c.on)
   const shown = long && !more ? chosen : all
+  const [counting, setCounting] = useState(false)
   const answered = p.value !== undefined && p.value !== null
   return (
     <div
@@ -242,8 +243,9 @@ export function Check(p: Props) {
         <span className="check-ask">{p.finding.ask}</span>
         <span className="check-state">{said(p, answered)}</span>
       </div>
-      {p.active && p.caution && <p className="caution">{p.caution}</p>}
+      {p.active && p.caution && !counting && <p className="caution">{p.caution}</p>}
       {!answered &&
+        !counting &&
         p.offers?.map((o) => (
           <button key={o.key} type="button" className="offer" disabled={p.disabled} data-offer={o.key} onClick={() => p.onAnswer(o.value)}>
             <span className="faint">{o.from}</span> <b>{o.says}</b>
@@ -258,10 +260,11 @@ export function Check(p: Props) {
               tally={p.tally}
               disabled={p.disabled}
               held={p.held}
+              onOpen={setCounting}
               onTally={(tally, value) => p.onAnswer(value, { tally })}
             />
           )}
-          <NumberAnswer {...p} />
+          {!counting && <NumberAnswer {...p} />}
         </>
       ) : (
         <div className="answers">

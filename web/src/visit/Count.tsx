@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { api, got, type Schemas } from '../api/client'
 import { useProtocols } from '../api/queries'
-import { daysBetween, figure, percent, showDate, type DateForm, type UnitSystem } from '../format'
+import { daysBetween, fromSI, percent, showDate, type DateForm, unitFor, type UnitSystem } from '../format'
 import { Countdown, Stopwatch } from './Watch'
 import { useKept } from './useKept'
 
@@ -32,6 +32,15 @@ function soFar(kind: string, places: Place[]): number {
   return kind === 'share' ? Math.round((got / of) * 100) : Math.round((got / of) * 1e5) / 10
 }
 
+/** Animals per area, no finer than they are known. */
+function density(perM2: number, units: UnitSystem): string {
+  const unit = unitFor('1/m2', units)
+  const x = fromSI(perM2, '1/m2', units)
+  return `${x < 10 ? Math.round(x * 10) / 10 : Math.round(x)} ${unit?.label ?? 'per m²'}`
+}
+
+const bare = (text: string) => text.split(' ')[0]
+
 const standing = { sound: 'a sound stand bears that many', usual: 'on a stand like most', stressed: 'the stand is under stress' }
 
 /** How sure a count is, and whether to go on, in words. */
@@ -51,7 +60,7 @@ function Says({ p, tally, held }: { p: Schemas['Protocol']; tally: Tally; held: 
     placeholderData: (before) => before,
     retry: false,
   }).data
-  const unit = (x: number) => (p.kind === 'pieces' ? figure(x, '1/m2', units) : p.kind === 'share' ? `${x} %` : `${x} s`)
+  const unit = (x: number) => (p.kind === 'pieces' ? density(x, units) : p.kind === 'share' ? `${x} %` : `${x} s`)
   const value = w?.value ?? soFar(p.kind, places)
   return (
     <div className="count-says" role="status" data-state={w?.state ?? ''}>
@@ -60,7 +69,7 @@ function Says({ p, tally, held }: { p: Schemas['Protocol']; tally: Tally; held: 
         {w?.low !== undefined && w.high !== undefined && (
           <span className="faint">
             {' '}
-            likely between {unit(w.low)} and {unit(w.high)}
+            likely {bare(unit(w.low))} to {bare(unit(w.high))}
           </span>
         )}
       </p>
@@ -134,20 +143,24 @@ interface Props {
   tally: Tally | undefined
   disabled: boolean
   held: Held
+  /** whether the count is open, so that what is beside it makes room */
+  onOpen: (open: boolean) => void
   onTally: (tally: Tally, value: number) => void
 }
 
 /** A count, guided: place by place with the tool at hand, until enough is counted. */
-export function Count({ finding, keep, tally, disabled, held, onTally }: Props) {
+export function Count({ finding, keep, tally, disabled, held, onOpen, onTally }: Props) {
   const all = useProtocols().data
   const p = all?.protocols.find((x) => x.finding === finding)
   const [draft, setDraft] = useKept(`hodos-count-${keep}`, asTally)
-  const [open, setOpen] = useState(false)
-  if (!p) return null
+  const [pressed, setPressed] = useState<boolean>()
   const now = draft ?? tally
-  if (!open && !now)
+  const open = p !== undefined && (pressed ?? now !== undefined)
+  useEffect(() => onOpen(open), [open, onOpen])
+  if (!p) return null
+  if (!open)
     return (
-      <button type="button" className="count-open" disabled={disabled} data-count-open onClick={() => setOpen(true)}>
+      <button type="button" className="count-open" disabled={disabled} data-count-open onClick={() => setPressed(true)}>
         {p.kind === 'drop' ? 'Time it' : p.kind === 'share' ? 'Count crowns' : 'Count it in places'}
       </button>
     )
@@ -155,12 +168,22 @@ export function Count({ finding, keep, tally, disabled, held, onTally }: Props) 
   const body = { p, tools, now, disabled, keep, setDraft, save: (t: Tally) => (setDraft(undefined), onTally(t, soFar(p.kind, t.places))) }
   return (
     <div className="count" data-count={finding}>
-      <p className="faint">{p.where}</p>
+      {!now && <p className="faint">{p.where}</p>}
       {p.seconds > 0 && <Countdown keep={keep} seconds={p.seconds} />}
       {p.kind === 'pieces' && <Pieces {...body} />}
       {p.kind === 'share' && <Crowns {...body} />}
       {p.kind === 'drop' && <Drops {...body} />}
       {now && now.places.length > 0 && <Says p={p} tally={now} held={held} />}
+      <button
+        type="button"
+        className="quiet"
+        onClick={() => {
+          setDraft(undefined)
+          setPressed(false)
+        }}
+      >
+        Type the figure instead
+      </button>
     </div>
   )
 }
