@@ -36,12 +36,6 @@ type Answered struct {
 	Tally         store.JSON // how it was counted, place by place; nil for what was not
 }
 
-// Answers that are no findings of the vocabulary: when damage was first seen, and the damaged cells of the zone.
-const (
-	OnsetAnswer  = "onset"
-	DamageAnswer = "damaged-cells"
-)
-
 // Visit is what is known of a zone on a visit.
 type Visit struct {
 	Case    evidence.Case
@@ -212,31 +206,7 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
 			return err
 		}
 		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name, a.Tally})
-		switch a.Finding {
-		case OnsetAnswer:
-			if d, err := time.Parse(time.DateOnly, plain.(string)); err == nil && !d.After(c.Lawn.Date) {
-				c.Onset = &d
-			}
-			continue
-		case DamageAnswer:
-			continue
-		}
-		f, ok := knowledge.FindingByID(a.Finding)
-		if !ok {
-			continue
-		}
-		v, err := knowledge.ValueOf(f, plain)
-		if err != nil {
-			continue // an id that the vocabulary has given up: kept in the log, not weighed
-		}
-		if a.Spot == "healthy" {
-			if c.Reference == nil {
-				c.Reference = map[string]knowledge.Value{}
-			}
-			c.Reference[a.Finding] = v
-		} else {
-			c.Findings[a.Finding] = v
-		}
+		c.Take(a.Finding, a.Spot, plain)
 	}
 	return nil
 }

@@ -15,6 +15,7 @@ import (
 
 	"hodos/casework"
 	"hodos/core/diagnosis"
+	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/units"
@@ -117,14 +118,14 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		a.Entered = nil
 	}
 	if a.Value == nil && a.Entered == nil {
-		known := a.Finding == casework.OnsetAnswer || a.Finding == casework.DamageAnswer
+		known := a.Finding == evidence.OnsetAnswer || a.Finding == evidence.DamageAnswer
 		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
 		return nil, nil, nil
 	}
 	switch a.Finding {
-	case casework.OnsetAnswer:
+	case evidence.OnsetAnswer:
 		text, _ := a.Value.(string)
 		d, err := time.Parse(dateOnly, text)
 		if err != nil || d.After(today) {
@@ -132,7 +133,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		}
 		j, _ := json.Marshal(text)
 		return j, nil, nil
-	case casework.DamageAnswer:
+	case evidence.DamageAnswer:
 		cells, ok := a.Value.([]any)
 		if !ok || len(cells) > planCells {
 			return nil, nil, field(where+".value", "is not a list of cells")

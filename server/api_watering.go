@@ -14,6 +14,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hodos/casework"
+	"hodos/core/evidence"
 	"hodos/core/sky"
 	"hodos/core/soil"
 	"hodos/core/turf"
@@ -140,7 +141,7 @@ type WateringQuery struct {
 func marked(answers []casework.Answered) map[int]bool {
 	on := map[int]bool{}
 	for _, a := range answers {
-		if cells, ok := a.Value.([]any); ok && a.Finding == casework.DamageAnswer {
+		if cells, ok := a.Value.([]any); ok && a.Finding == evidence.DamageAnswer {
 			for _, cell := range cells {
 				on[int(cell.(float64))] = true
 			}

@@ -15,12 +15,10 @@ const (
 	siOfSiO2 = .467
 )
 
-// The most at once, g/m²: nitrogen 1 and 0.7 lb/1000 ft² (extension), P of a fertilizer 1 lb P₂O₅, K 1 lb K₂O/1000 ft² (extension).
+// The most at once, g/m²: P of a fertilizer 1 lb P₂O₅, K 1 lb K₂O/1000 ft² (extension).
 const (
-	MostNitrogen      = 4.9
-	MostQuickNitrogen = 3.42
-	mostPhosphorus    = 2.13
-	mostPotassium     = 4.06
+	mostPhosphorus = 2.13
+	mostPotassium  = 4.06
 	// LeastEven is the least that a spreader lays evenly in one pass, g/m² (judgement: about 1 lb/1000 ft²).
 	LeastEven = 5.0
 	rounding  = 1.005 // what a figure of a label is rounded by
@@ -32,7 +30,7 @@ var nutrients = []struct {
 	element   float64
 	most      float64
 }{
-	{"n", "Nitrogen (N)", 1, MostNitrogen},
+	{"n", "Nitrogen (N)", 1, turf.MostNitrogen},
 	{"p2o5", "Phosphorus (P₂O₅)", POfP2O5, mostPhosphorus},
 	{"k2o", "Potassium (K₂O)", KOfK2O, mostPotassium},
 	{"fe", "Iron (Fe)", 1, .3},
@@ -203,7 +201,7 @@ func (s *sheet) limits(rate float64) {
 		name, _, _ := strings.Cut(x.label, " (")
 		most := x.most
 		if x.id == "n" && s.picked["release"] == "quick" {
-			most = MostQuickNitrogen
+			most = turf.MostQuickNitrogen
 		}
 		if most > 0 && element > most*rounding {
 			n := math.Ceil(element / (most * rounding))

@@ -3,6 +3,8 @@ package dose
 import (
 	"fmt"
 	"math"
+
+	"hodos/core/turf"
 )
 
 // mixing is the order in which products go into the tank (extension: by formulation, the wettable ones first, what wets last).
@@ -324,8 +326,8 @@ func (s *sheet) against(rate float64) {
 	if s.n["n"] > 0 {
 		s.line("n-wanted", "Nitrogen wanted", want*s.n["n"]/100, "g/m2")
 		s.line("n-laid", "Nitrogen laid", rate*s.n["n"]/100, "g/m2")
-		if x := rate * s.n["n"] / 100; x > MostNitrogen*rounding {
-			s.warn("most-n", "%s nitrogen is over %s at once", s.fig(x, "g/m2"), s.fig(MostNitrogen, "g/m2"))
+		if x := rate * s.n["n"] / 100; x > turf.MostNitrogen*rounding {
+			s.warn("most-n", "%s nitrogen is over %s at once", s.fig(x, "g/m2"), s.fig(turf.MostNitrogen, "g/m2"))
 		}
 	}
 	if s.has("setting") {

@@ -1,7 +1,6 @@
 package remedy
 
 import (
-	"hodos/core/dose"
 	"hodos/core/sky"
 	"hodos/core/turf"
 )
@@ -24,12 +23,12 @@ const (
 // Outside names the usual limits that a treatment lay outside of, in a fixed order. What has happened is recorded all the same, with
 // its reason: the law asks what was done, and a refused record is a missing or a false one.
 func Outside(d Done) (out []string) {
-	most := dose.MostNitrogen
+	most := turf.MostNitrogen
 	if d.Grass.NitrogenDose > 0 {
 		most = d.Grass.NitrogenDose
 	}
-	if d.Quick && most > dose.MostQuickNitrogen {
-		most = dose.MostQuickNitrogen
+	if d.Quick && most > turf.MostQuickNitrogen {
+		most = turf.MostQuickNitrogen
 	}
 	if d.NGM2 != nil && *d.NGM2 > most+rounding {
 		out = append(out, OutsideNitrogen)

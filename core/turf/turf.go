@@ -18,6 +18,12 @@ const (
 	Other Family = "other"
 )
 
+// The most nitrogen at once, g/m², of all kinds and of a quick one: 1 and 0.7 lb/1000 ft² (extension).
+const (
+	MostNitrogen      = 4.9
+	MostQuickNitrogen = 3.42
+)
+
 // Range is a low and a high value; the zero Range means "no value".
 type Range struct{ Low, High float64 }
 

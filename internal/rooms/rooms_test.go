@@ -71,6 +71,7 @@ var above = map[string]string{
 	"hodos/casework": "core/ exchange/ store",
 	"hodos/night":    "account casework core/ store",
 	"hodos/server":   "account casework core/ exchange/ internal/build night paper store",
+	"hodos/browser":  "core/ exchange/casefile",
 	"hodos/paper":    "nothing",
 	"hodos/terminal": "core/ exchange/casefile",
 	"hodos/standin":  "account core/ exchange/",
