@@ -134,7 +134,7 @@ func New(o Options) *Server {
 		s.received,
 		middleware.BodyLimit(maxBody),
 		plainText,
-		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1}),
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Level: 1, Skipper: isCompressed}),
 	)
 	e.GET("/healthz", func(c echo.Context) error { return c.String(http.StatusOK, "ok\n") })
 	e.GET("/readyz", func(c echo.Context) error {
@@ -279,7 +279,7 @@ func (s *Server) headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h := c.Response().Header()
 		h.Set(
 			"Content-Security-Policy",
-			"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; "+
+			"default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; "+
 				"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
 				"frame-ancestors 'none'",
 		)
@@ -333,12 +333,20 @@ func (s *Server) page(c echo.Context) error {
 		return c.String(http.StatusOK, notBuilt)
 	}
 	if p != "" && p != "index.html" {
+		if strings.HasSuffix(p, ".wasm") && strings.HasPrefix(p, "assets/") {
+			return s.compressed(c, p, "application/wasm")
+		}
 		if f, err := s.web.Open(p); err == nil {
 			info, err := f.Stat()
 			_ = f.Close()
 			if err == nil && !info.IsDir() {
 				if strings.HasPrefix(p, "assets/") {
-					c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+					c.Response().Header().Set("Cache-Control", forever)
+				} else {
+					c.Response().Header().Set("Cache-Control", "no-cache") // the worker of the page among them: a new version is seen
+				}
+				if path.Ext(p) == ".webmanifest" {
+					c.Response().Header().Set("Content-Type", "application/manifest+json")
 				}
 				http.ServeFileFS(c.Response(), c.Request(), s.web, p)
 				return nil

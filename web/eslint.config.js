@@ -4,7 +4,7 @@ import globals from 'globals'
 import ts from 'typescript-eslint'
 
 export default ts.config(
-  { ignores: ['dist', 'src/api/schema.d.ts', 'eslint.config.js'] },
+  { ignores: ['dist', 'src/api/schema.d.ts', 'eslint.config.js', 'sw.js', 'offline.plugin.js', 'src/core/wasm_exec.js'] },
   js.configs.recommended,
   ...ts.configs.strictTypeChecked,
   hooks.configs.flat['recommended-latest'],

@@ -1,8 +1,10 @@
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vitest/config'
+import { offline } from './offline.plugin.js'
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), offline()],
+  worker: { format: 'es' },
   build: { target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:8470' } },
   test: { include: ['src/**/*.test.ts'] },

@@ -1,3 +1,4 @@
+import { memory } from './offline/memory'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Button } from 'antd'
 import { NavLink, useNavigate } from 'react-router'
@@ -65,6 +66,7 @@ export function Shell({
       outbox.close()
       keepToken()
       queryClient.clear()
+      void memory.forget()
       void navigate('/sign-in')
     },
   })

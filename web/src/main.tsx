@@ -12,6 +12,7 @@ import './look.css'
 import './parts.css'
 import { Refused } from './api/client'
 import { queryClient, useMe } from './api/queries'
+import { memory } from './offline/memory'
 import { Busy, Problem, Shell } from './Shell'
 import { Guarded, LastResort } from './ui/Fallen'
 import { view } from './ui/view'
@@ -148,7 +149,9 @@ function App() {
 
 applyTheme(storedTheme())
 const root = document.getElementById('root')
-if (root)
+void memory.recall().then(() => {
+  memory.watch()
+  if (!root) return
   createRoot(root).render(
     <StrictMode>
       <ErrorBoundary FallbackComponent={LastResort}>
@@ -156,3 +159,6 @@ if (root)
       </ErrorBoundary>
     </StrictMode>,
   )
+})
+// a page that is not served safely, or is being developed, has no worker that keeps its files
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js', { updateViaCache: 'none' })

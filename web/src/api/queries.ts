@@ -8,7 +8,7 @@ export const newId = (): string => v7()
 
 export const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 15_000, refetchOnWindowFocus: false, retry: (n, e) => !(e instanceof Refused) && n < 2 },
+    queries: { staleTime: 15_000, refetchOnWindowFocus: false, networkMode: 'always', gcTime: 24 * 3600_000, retry: (n, e) => !(e instanceof Refused) && n < 2 },
   },
 })
 

@@ -6,6 +6,7 @@ import { Busy, Problem } from '../Shell'
 import { count, fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Tick } from '../ui/Field'
+import { useAhead } from '../offline/ahead'
 import { Watch } from './Watch'
 import { ClosedZones, DueJobs } from './Work'
 import './day.css'
@@ -161,6 +162,20 @@ function Laboratory({ me }: { me: Schemas['Me'] }) {
   )
 }
 
+/** What lies on the device for the day: it opens without a connection. */
+function OnDevice({ day }: { day: Schemas['Day'] }) {
+  const ahead = useAhead(day)
+  if (ahead.of === 0) return null
+  const all = ahead.done === ahead.of
+  return (
+    <p className="faint" data-on-device={all ? 'all' : 'some'} role="status">
+      {all
+        ? `${ahead.of === 1 ? 'The visit' : `All ${ahead.of} visits`} of today can be done without a connection.`
+        : `Fetching the visits of today for when there is no connection: ${ahead.done} of ${ahead.of} …`}
+    </p>
+  )
+}
+
 export default function Day() {
   const [mine, setMine] = useState(false)
   const day = useDay(mine)
@@ -172,6 +187,7 @@ export default function Day() {
     <main className="day">
       <div>
         <Tick label="Only my visits" value={mine} onChange={setMine} />
+        <OnDevice day={d} />
         <Visits list={d.due} total={d.due_total} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />
         {d.done.length > 0 && <Visits list={d.done} total={d.done_total} me={me} head="Done today" none="" />}
         <Visits list={d.coming} total={d.coming_total} me={me} head="The next seven days" none="Nothing is booked." />

@@ -1,3 +1,4 @@
+import { memory } from '../offline/memory'
 import { useEffect, useState } from 'react'
 import { Button, Input } from 'antd'
 import { useMutation } from '@tanstack/react-query'
@@ -23,7 +24,10 @@ export default function SignIn() {
   const [email, setEmail] = useState('')
   const [password, setPassword] = useState('')
   // whoever signs in next may be another person: nothing of the last one's is sent until they are back
-  useEffect(() => outbox.close(), [])
+  useEffect(() => {
+    outbox.close()
+    void memory.forget()
+  }, [])
   const entered = () => {
     queryClient.clear()
     void navigate('/')

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../api/client'
 import { useMe, useOffers, useVisit, useWords, type Words } from '../api/queries'
+import { useCase } from '../offline/cases'
 import { Busy, Problem } from '../Shell'
 import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
@@ -31,6 +32,7 @@ export default function Visit() {
   const zones = useMemo(() => detail.data?.site.zones ?? [], [detail.data])
   const zone = zoneParam || detail.data?.visit.zone_id || zones[0]?.id || ''
   const scales = useScales(visit, zone)
+  useCase(visit, zone, me?.unit_system ?? 'metric', scales.data !== undefined)
   const [picked, setStation] = useState('')
   const [touched, setActive] = useState('')
   // the plan links to the check that it waits for
@@ -142,7 +144,8 @@ export default function Visit() {
   )
   const beside = (
     <>
-      {scales.isError && <Problem error={scales.error} />}
+      {scales.isError && !d && <Problem error={scales.error} />}
+      {scales.isError && d && <p className="notice">No connection. These scales are worked out on this device.</p>}
       {!d && !scales.isError && <Busy what="the scales" />}
       {d && (
         <>

@@ -1,5 +1,6 @@
 import { tokenOwner } from '../api/client'
-import { renewMe } from '../api/queries'
+import { queryClient, renewMe } from '../api/queries'
+import { weighWaiting } from '../offline/cases'
 import { scalesDoor } from '../scales/door'
 import { weighedAnew } from '../scales/useScales'
 import { DeviceKeeper } from './kept'
@@ -19,6 +20,12 @@ export const outbox: Outbox = new Outbox({
   tell: () => tabs.postMessage('changed'),
   later: (f, ms) => void setTimeout(f, ms),
   now: () => Date.now(),
+})
+
+// while answers wait the scales are weighed on the device
+outbox.subscribe(() => {
+  const { waiting, trouble } = outbox.read()
+  if (trouble !== '' || waiting.length === 0) void weighWaiting(queryClient, trouble === '' ? [] : waiting)
 })
 
 tabs.onmessage = () => void outbox.reread()

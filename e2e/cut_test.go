@@ -1,0 +1,114 @@
+package e2e
+
+import (
+	"io"
+	"net"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// line is the network between a device and the server: it can be cut, and mended, under the same address.
+type line struct {
+	t       *testing.T
+	address string
+	to      string
+	mu      sync.Mutex
+	listens net.Listener
+	open    map[net.Conn]bool
+}
+
+func lay(t *testing.T, server string) *line {
+	l := &line{t: t, address: "127.0.0.1:0", to: strings.TrimPrefix(server, "http://"), open: map[net.Conn]bool{}}
+	l.mend()
+	t.Cleanup(l.cut)
+	return l
+}
+
+func (l *line) mend() {
+	l.t.Helper()
+	in, err := net.Listen("tcp", l.address)
+	require.NoError(l.t, err)
+	l.mu.Lock()
+	l.listens, l.address = in, in.Addr().String()
+	l.mu.Unlock()
+	go func() {
+		for {
+			from, err := in.Accept()
+			if err != nil {
+				return
+			}
+			to, err := net.Dial("tcp", l.to)
+			if err != nil {
+				_ = from.Close()
+				continue
+			}
+			l.mu.Lock()
+			l.open[from], l.open[to] = true, true
+			l.mu.Unlock()
+			for _, pair := range [][2]net.Conn{{from, to}, {to, from}} {
+				go func() {
+					_, _ = io.Copy(pair[0], pair[1])
+					_ = pair[0].Close()
+				}()
+			}
+		}
+	}()
+}
+
+func (l *line) cut() {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	_ = l.listens.Close()
+	for c := range l.open {
+		_ = c.Close()
+	}
+	l.open = map[net.Conn]bool{}
+}
+
+const leads = `document.querySelector('.strip-cause').dataset.cause`
+
+// A visit of the day goes on whole without a connection: the page opens, the scales move with each answer as they would on the server, and
+// what was answered goes out when the connection is back.
+func TestAVisitWithoutReception(t *testing.T) {
+	server, _ := start(t)
+	net := lay(t, server)
+	p := open(t, "http://"+net.address)
+	p.do("size", chromedp.EmulateViewport(390, 844))
+	p.signIn("technician")
+	p.sees("[data-on-device=all]")
+	p.until("its files are kept", `navigator.serviceWorker.controller !== null`)
+	day := eval[string](p, `location.href`)
+	p.openVisit("Quill")
+	visit := eval[string](p, `location.pathname`)
+	before := eval[string](p, `document.querySelector('.strip').innerText`)
+	p.visit("/")
+	p.sees("[data-on-device=all]")
+
+	net.cut()
+	p.do("open anew", chromedp.Navigate(day))
+	p.sees("[data-visit]")
+	p.openVisit("Quill")
+	require.Equal(t, before, eval[string](p, `document.querySelector('.strip').innerText`))
+	p.do("to the count", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=grubs-per-m2"))
+	p.types(".hand-check .number-field", "96")
+	p.keys(enter)
+	p.until("the scales move", leads+` === 'white-grubs' && Number(document.querySelector('.strip-cause b').textContent) > 80`)
+	require.Equal(t, "here", eval[string](p, `document.querySelector('.check').dataset.state`))
+	p.do("closed and opened again", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=pull-test"))
+	p.until("weighed anew", `Number(document.querySelector('.strip-cause b')?.textContent) > 80`)
+	counted := eval[string](p, `document.querySelector('.strip').innerText`)
+	p.click(`[data-value=lifts-like-carpet]`)
+	p.until("kept", `document.querySelector('.check').dataset.state === 'here'`)
+	p.until("weighed", "document.querySelector('.strip').innerText !== `"+counted+"`")
+	offline := eval[string](p, `document.querySelector('.strip').innerText`)
+
+	net.mend()
+	p.until("saved", `document.querySelector('.check').dataset.state === 'saved'`)
+	p.do("from the server", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=grubs-per-m2"))
+	p.until("the server says the same", `document.querySelector('.check')?.dataset.state === 'saved' &&
+		document.querySelector('.strip').innerText === `+"`"+offline+"`")
+}
