@@ -10,6 +10,7 @@ import (
 func TestNoPageIsEverBlank(t *testing.T) {
 	address, _ := start(t)
 	p := open(t, address)
+	forgetful(p)
 	p.signIn("technician")
 	// what is not on the lawn is fetched when it is asked for; without a connection that is said, and mended when it is back
 	offline(p, true)

@@ -245,6 +245,17 @@ func siteZone(t *testing.T, p *page, name string) string {
 func quoted(s string) string { return fmt.Sprintf("%q", s) }
 
 // offline cuts the page off, or gives it its connection back.
+// forgetful has the browser ask the server for every file, as one does that keeps none.
+func forgetful(p *page) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, network.Enable, network.EnableParams{})
+	require.NoError(p.t, err)
+	_, err = chromedp.Call(p.ctx, network.SetBypassServiceWorker, network.SetBypassServiceWorkerParams{Bypass: true})
+	require.NoError(p.t, err)
+	_, err = chromedp.Call(p.ctx, network.SetCacheDisabled, network.SetCacheDisabledParams{CacheDisabled: true})
+	require.NoError(p.t, err)
+}
+
 func offline(p *page, cut bool) {
 	p.t.Helper()
 	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{

@@ -34,10 +34,20 @@ export function keepToken(me?: { csrf: string; firm_id: string; person_id: strin
 }
 export const tokenOwner = (): string => owner
 
+let ask: (() => Promise<unknown>) | undefined
+/** How a page that was opened from what the device remembers gets its token before the first thing that it writes. */
+export const askForToken = (f: () => Promise<unknown>): void => {
+  ask = f
+}
+// what is asked before anybody is signed in
+const withoutToken = /\/(sign-in|password-link)(\/|$)/
+
 export const api = createClient<paths>({ baseUrl: '/api/v1' })
 api.use({
-  onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-Hodos-Csrf', csrf)
+  async onRequest({ request }) {
+    if (request.method === 'GET') return request
+    if (csrf === '' && ask && !withoutToken.test(new URL(request.url).pathname)) await ask().catch(() => undefined)
+    request.headers.set('X-Hodos-Csrf', csrf)
     return request
   },
 })

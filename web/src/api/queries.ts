@@ -2,13 +2,19 @@ import { keepPreviousData, QueryClient, useInfiniteQuery, useMutation, useQuery,
 import { useMemo } from 'react'
 import { v7 } from 'uuid'
 import { figure, type UnitSystem } from '../format'
-import { api, got, keepToken, ownerOf, Refused, tokenOwner, type Schemas } from './client'
+import { api, askForToken, got, keepToken, ownerOf, Refused, tokenOwner, type Schemas } from './client'
 
 export const newId = (): string => v7()
 
 export const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 15_000, refetchOnWindowFocus: false, networkMode: 'always', gcTime: 24 * 3600_000, retry: (n, e) => !(e instanceof Refused) && n < 2 },
+    queries: {
+      staleTime: 15_000,
+      refetchOnWindowFocus: false,
+      networkMode: 'always',
+      gcTime: 24 * 3600_000,
+      retry: (n, e) => !(e instanceof Refused) && n < 2,
+    },
   },
 })
 
@@ -38,6 +44,7 @@ export async function renewMe(): Promise<string> {
     return ''
   }
 }
+askForToken(renewMe)
 
 export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
 /** The day, asked again while the watch is looking or has not yet looked at today. */

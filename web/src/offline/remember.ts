@@ -44,7 +44,8 @@ export class Memory {
       const rows = await db.getAll('queries')
       const fresh = rows.filter((r) => now - r.at < longest)
       for (const r of rows) if (!fresh.includes(r)) await db.delete('queries', r.hash)
-      if (fresh.some((r) => r.query.queryKey[0] === 'me')) hydrate(this.client, { mutations: [], queries: fresh.map((r) => asOld(r.query)) })
+      if (fresh.some((r) => r.query.queryKey[0] === 'me'))
+        hydrate(this.client, { mutations: [], queries: fresh.map((r) => asOld(r.query)) })
     } catch {
       // as if nothing had been kept
     }
