@@ -105,6 +105,11 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.until("kept", `document.querySelector('.check').dataset.state === 'here'`)
 	p.until("weighed", "document.querySelector('.strip').innerText !== `"+counted+"`")
 	offline := eval[string](p, `document.querySelector('.strip').innerText`)
+	zone := eval[string](p, `performance.getEntriesByType('resource').map((e) => e.name.match(/zones\/([^/]+)\/scales/)?.[1]).find(Boolean)`)
+	p.do("the plan", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"/"+zone+"/plan"))
+	p.sees("[data-action=insecticide-curative]")
+	p.do("back", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=pull-test"))
+	p.until("weighed once more", "document.querySelector('.strip')?.innerText === `"+offline+"`")
 
 	net.mend()
 	p.until("saved", `document.querySelector('.check').dataset.state === 'saved'`)

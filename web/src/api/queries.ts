@@ -97,17 +97,24 @@ export const usePeople = (enabled = true) => useQuery({ queryKey: ['people'], qu
 export const useLetters = (enabled: boolean) =>
   useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/demo/letters')), enabled, staleTime: 0 })
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })
-export const useVisit = (id: string) =>
-  useQuery({ queryKey: ['visit', id], queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })) })
+export const visitQuery = (id: string) => ({
+  queryKey: ['visit', id],
+  queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })),
+})
+export const useVisit = (id: string) => useQuery(visitQuery(id))
+/** The jobs of a zone's plan. */
+export const zoneJobsQuery = (visit: string, zone: string) => ({
+  queryKey: ['zone-jobs', visit, zone],
+  queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/jobs', { params: { path: { id: visit, zone } } })),
+})
 /** How things are counted; it does not change while the page is open. */
 export const useProtocols = () => useQuery({ queryKey: ['protocols'], queryFn: () => got(api.GET('/counts')), staleTime: Infinity })
 /** What records, former visits and other zones answer already. */
-export const useOffers = (visit: string, zone: string) =>
-  useQuery({
-    queryKey: ['offers', visit, zone],
-    queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/offers', { params: { path: { id: visit, zone } } })),
-    enabled: zone !== '',
-  })
+export const offersQuery = (visit: string, zone: string) => ({
+  queryKey: ['offers', visit, zone],
+  queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/offers', { params: { path: { id: visit, zone } } })),
+})
+export const useOffers = (visit: string, zone: string) => useQuery({ ...offersQuery(visit, zone), enabled: zone !== '' })
 export const useRecovery = (zone: string) =>
   useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
 export const useLikely = (month: number, site: string) =>

@@ -1,46 +1,41 @@
 import { useEffect, useState } from 'react'
-import { api, got, type Schemas } from '../api/client'
-import { queryClient } from '../api/queries'
-import { scalesDoor } from '../scales/door'
-import type { Weighed } from '../scales/useScales'
+import type { Schemas } from '../api/client'
+import { offersQuery, queryClient, visitQuery, zoneJobsQuery } from '../api/queries'
+import { scalesQuery } from '../scales/useScales'
 import { caseQuery } from './cases'
 
 const most = 15 // visits of a day that are fetched ahead (judgement: more than anybody drives)
 
+const fresh = { staleTime: 60_000 }
+
 /** Fetches one visit with all that it needs without a connection. */
 async function fetchVisit(id: string): Promise<void> {
-  const detail = await queryClient.query({
-    queryKey: ['visit', id],
-    queryFn: () => got(api.GET('/visits/{id}', { params: { path: { id } } })),
-    staleTime: 60_000,
-  })
+  const detail = await queryClient.query({ ...visitQuery(id), ...fresh })
   for (const z of detail.site.zones ?? []) {
-    await queryClient.query({
-      queryKey: ['scales', id, z.id],
-      queryFn: async (): Promise<Weighed> => {
-        const now = await scalesDoor.read(id, z.id)
-        return { now, before: new Map(now.diagnosis.causes.map((c) => [c.id, c.probability])) }
-      },
-      staleTime: 60_000,
-    })
+    await queryClient.query({ ...scalesQuery(id, z.id), ...fresh })
     await queryClient.query(caseQuery(id, z.id))
-    await queryClient.query({
-      queryKey: ['offers', id, z.id],
-      queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/offers', { params: { path: { id, zone: z.id } } })),
-      staleTime: 60_000,
-    })
+    await queryClient.query({ ...zoneJobsQuery(id, z.id), ...fresh })
+    await queryClient.query({ ...offersQuery(id, z.id), ...fresh })
   }
 }
 
+/** Whether a visit was fetched before, so that it can be done as it lies here. */
+function lies(id: string): boolean {
+  const detail = queryClient.getQueryData<Schemas['VisitDetail']>(visitQuery(id).queryKey)
+  return detail?.site.zones?.every((z) => queryClient.getQueryData(caseQuery(id, z.id).queryKey) !== undefined) ?? false
+}
+
 async function fetchAll(ids: string[], left: AbortSignal, done: (n: number) => void): Promise<void> {
-  for (const [i, id] of ids.entries()) {
+  let n = 0
+  for (const id of ids) {
     if (left.aborted || id === '') return
     try {
       await fetchVisit(id)
     } catch {
-      return // without a connection what lies here already has to do
+      if (!lies(id)) continue
     }
-    done(i + 1)
+    n += 1
+    done(n)
   }
 }
 

@@ -1,7 +1,7 @@
 import { Button } from 'antd'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
-import { newId, useRefresh } from '../api/queries'
+import { newId, useRefresh, zoneJobsQuery } from '../api/queries'
 import { show, showDate } from '../format'
 import { Problem } from '../Shell'
 import { Events } from './Schools'
@@ -9,11 +9,7 @@ import { Events } from './Schools'
 type Job = Schemas['Job']
 
 /** The jobs of a zone's plan, asked once for the page. */
-export const useZoneJobs = (visit: string, zone: string) =>
-  useQuery({
-    queryKey: ['zone-jobs', visit, zone],
-    queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/jobs', { params: { path: { id: visit, zone } } })),
-  })
+export const useZoneJobs = (visit: string, zone: string) => useQuery(zoneJobsQuery(visit, zone))
 
 /** Books jobs with one press; the keys are made once for each job, so that pressing twice books once. */
 export function useBook(visit: string, zone: string) {

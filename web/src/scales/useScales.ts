@@ -12,16 +12,15 @@ export interface Weighed {
 const key = (visit: string, zone: string) => ['scales', visit, zone]
 const standing = (s: Schemas['Scales']) => new Map(s.diagnosis.causes.map((c) => [c.id, c.probability]))
 
-export function useScales(visit: string, zone: string) {
-  return useQuery({
-    queryKey: key(visit, zone),
-    queryFn: async (): Promise<Weighed> => {
-      const now = await scalesDoor.read(visit, zone)
-      return { now, before: standing(now) }
-    },
-    enabled: zone !== '',
-  })
-}
+export const scalesQuery = (visit: string, zone: string) => ({
+  queryKey: key(visit, zone),
+  queryFn: async (): Promise<Weighed> => {
+    const now = await scalesDoor.read(visit, zone)
+    return { now, before: standing(now) }
+  },
+})
+
+export const useScales = (visit: string, zone: string) => useQuery({ ...scalesQuery(visit, zone), enabled: zone !== '' })
 
 /** Puts a newer state in the place of the old one; an older one that arrives late changes nothing. */
 export function weighedAnew(visit: string, zone: string, now: Schemas['Scales']): void {
