@@ -116,4 +116,14 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.do("from the server", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=grubs-per-m2"))
 	p.until("the server says the same", `document.querySelector('.check')?.dataset.state === 'saved' &&
 		document.querySelector('.strip').innerText === `+"`"+offline+"`")
+
+	// whoever signs out leaves nothing of the firm on the device
+	p.visit("/")
+	p.clickText("Menu")
+	p.clickText("Tam Whitlock")
+	p.clickText("Sign out")
+	p.sees("[data-demo]")
+	net.cut()
+	p.do("without a connection", chromedp.Navigate(day))
+	p.until("nothing lies here", `document.querySelector('[role=alert]') && !document.body.innerText.includes('Quill')`)
 }
