@@ -93,6 +93,8 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.sees("[data-visit]")
 	p.openVisit("Quill")
 	require.Equal(t, before, eval[string](p, `document.querySelector('.strip').innerText`))
+	p.clickText("Arrive")
+	p.until("the arrival is kept", `document.querySelector('.times').innerText.includes('Leave') && localStorage['hodos-moments'].includes('arrive')`)
 	p.do("to the count", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=grubs-per-m2"))
 	p.types(".hand-check .number-field", "96")
 	p.keys(enter)
@@ -113,6 +115,7 @@ func TestAVisitWithoutReception(t *testing.T) {
 
 	net.mend()
 	p.until("saved", `document.querySelector('.check').dataset.state === 'saved'`)
+	p.until("the arrival is told", `localStorage['hodos-moments'] === '[]'`)
 	p.do("from the server", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=grubs-per-m2"))
 	p.until("the server says the same", `document.querySelector('.check')?.dataset.state === 'saved' &&
 		document.querySelector('.strip').innerText === `+"`"+offline+"`")

@@ -1,8 +1,9 @@
 import { Button } from 'antd'
 import { Link } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
-import { api, got, type Schemas } from '../api/client'
+import { api, got, ownerOf, Refused, type Schemas } from '../api/client'
 import { queryClient } from '../api/queries'
+import { moments, useMoments } from './moments'
 
 /** Times are kept in UTC and read on the site's own clock. */
 const clockTime = (iso: string | undefined, timeZone: string) =>
@@ -20,14 +21,20 @@ export function VisitHead({
   zone: string
   view: 'visit' | 'sky' | 'plan' | 'record' | 'recovery'
 }) {
-  const v = detail.visit
+  const kept = useMoments().filter((m) => m.visit === detail.visit.id)
+  const arrived = detail.visit.arrived_at ?? kept.find((m) => m.what === 'arrive')?.at
+  const left = detail.visit.left_at ?? kept.find((m) => m.what === 'leave')?.at
+  const v = { ...detail.visit, arrived_at: arrived, left_at: left }
   const note = useMutation({
-    mutationFn: (what: 'arrive' | 'leave') =>
-      got(
-        what === 'arrive'
-          ? api.POST('/visits/{id}/arrive', { params: { path: { id: v.id } }, body: {} })
-          : api.POST('/visits/{id}/leave', { params: { path: { id: v.id } }, body: {} }),
-      ),
+    mutationFn: async (what: 'arrive' | 'leave') => {
+      const path = { params: { path: { id: v.id } }, body: {} }
+      try {
+        await got(what === 'arrive' ? api.POST('/visits/{id}/arrive', path) : api.POST('/visits/{id}/leave', path))
+      } catch (e) {
+        if (e instanceof Refused) throw e
+        moments.keep({ owner: ownerOf(me), visit: v.id, what, at: new Date().toISOString() })
+      }
+    },
     onSuccess: () => queryClient.invalidateQueries({ predicate: (q) => q.queryKey[0] === 'visit' || q.queryKey[0] === 'day' }),
   })
   const may = me.rights.includes('answer-checks')
@@ -86,6 +93,7 @@ export function VisitHead({
             {clockTime(v.arrived_at, detail.site.timezone)}–{clockTime(v.left_at, detail.site.timezone)}, closed
           </span>
         )}
+        {kept.length > 0 && <span className="faint">kept on this device</span>}
         {note.isError && (
           <span className="problem" role="alert">
             {note.error.message}

@@ -4,6 +4,7 @@ import { weighWaiting } from '../offline/cases'
 import { scalesDoor } from '../scales/door'
 import { weighedAnew } from '../scales/useScales'
 import { DeviceKeeper } from './kept'
+import { moments } from './moments'
 import { Outbox } from './outbox'
 
 const tabs = new BroadcastChannel('hodos-outbox')
@@ -21,6 +22,18 @@ export const outbox: Outbox = new Outbox({
   later: (f, ms) => void setTimeout(f, ms),
   now: () => Date.now(),
 })
+
+// arrivals and leavings that were kept go out with the answers
+const tellMoments = async () => {
+  const { waiting, trouble } = outbox.read()
+  if (trouble === '' && (await moments.send(tokenOwner(), waiting.length > 0)))
+    await queryClient.invalidateQueries({ predicate: (q) => q.queryKey[0] === 'visit' || q.queryKey[0] === 'day' })
+}
+outbox.subscribe(() => void tellMoments())
+addEventListener('online', () => void tellMoments())
+setInterval(() => {
+  if (moments.read().length > 0) void renewMe().then(tellMoments, () => undefined)
+}, 15_000)
 
 // while answers wait the scales are weighed on the device
 outbox.subscribe(() => {
