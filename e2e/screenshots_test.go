@@ -4,6 +4,8 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+
+	"github.com/chromedp/chromedp"
 )
 
 // TestScreenshots makes the pictures of the README from the demo data: HODOS_SCREENSHOTS names the folder. Without it the
@@ -19,6 +21,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("[data-demo=technician]")
 	p.shot(filepath.Join(dir, "sign-in.png"))
 	p.signIn("technician")
+	p.sees("[data-on-device=all]")
 	p.shot(filepath.Join(dir, "day.png"))
 
 	quill := eval[string](p, `[...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Quill')).getAttribute('href')`)
@@ -48,10 +51,18 @@ func TestScreenshots(t *testing.T) {
 	p.click(`[data-cause=white-grubs]`)
 	p.sees(".ledger")
 	p.shot(filepath.Join(dir, "visit-ledger.png"))
-	p.clickText("Dusk")
-	p.shot(filepath.Join(dir, "visit-dusk.png"))
-	p.clickText("Sun")
 	p.keys("\u001b")
+	visit := eval[string](p, `location.pathname`)
+	p.do("in one hand", chromedp.EmulateViewport(390, 844))
+	p.visit(visit + "?check=crowns-alive-percent")
+	p.click("[data-count-open]")
+	p.press(".count-press:nth-of-type(1) .count-more", 14)
+	p.press(".count-press:nth-of-type(2) .count-more", 2)
+	p.until("said", `document.querySelector('.count-says .count-state')`)
+	p.shot(filepath.Join(dir, "visit-hand.png"))
+	p.do("on the desk again", chromedp.EmulateViewport(1280, 800))
+	p.visit(visit)
+	p.sees(".stations")
 	p.click(`[data-station=ask]`)
 	p.types(`[data-finding=irrigation-weekly-mm] .number-field`, "12")
 	p.keys(enter)
