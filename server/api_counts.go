@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"math"
+	"math/rand/v2"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -136,4 +138,29 @@ func (s *Server) weighCount(_ context.Context, in *struct {
 	w := p.Weigh(in.Body.places(), limit)
 	return answer(Weighed{Value: w.Value, Low: known(w.Low), High: known(w.High), Spread: known(w.Spread), Over: known(w.Over),
 		Turns: known(w.Turns), State: string(w.State), Settled: w.Settled}), nil
+}
+
+// DrawnPlot is a piece of lawn of which the damaged share is known.
+type DrawnPlot struct {
+	Rows  []string `json:"rows" nullable:"false" doc:"from above, a character a cell: # damaged, . sound"`
+	Share float64  `json:"share" doc:"damaged, per cent"`
+}
+
+// drawPlot answers GET /plots/{seed}: a drawn piece of lawn, to train the eye.
+func (s *Server) drawPlot(_ context.Context, in *struct {
+	Seed uint64 `path:"seed" minimum:"0" maximum:"1000000000"`
+}) (*body[DrawnPlot], error) {
+	p := counts.Draw(rand.New(rand.NewPCG(in.Seed, 1)).Float64)
+	out := DrawnPlot{Share: math.Round(p.Share*10) / 10}
+	for y := range p.Rows {
+		row := make([]byte, p.Columns)
+		for x := range row {
+			row[x] = '.'
+			if p.Damaged[y*p.Columns+x] {
+				row[x] = '#'
+			}
+		}
+		out.Rows = append(out.Rows, string(row))
+	}
+	return answer(out), nil
 }

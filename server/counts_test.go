@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -65,6 +66,17 @@ func TestACountPlaceByPlace(t *testing.T) {
 	refused(tech, p.path("/answers"), answers(no), "not counted in places")
 	refused(tech, "/counts/grubs-per-m2", squares(-1), "body.places")
 	tech.must(404, "POST", "/counts/soil-ph", squares(1), nil)
+}
+
+// A drawn plot is as large as it says, and the same to whoever asks for it again.
+func TestAPlotToTrainTheEye(t *testing.T) {
+	tech := newWorld(t).as("technician")
+	var one, again server.DrawnPlot
+	tech.must(200, "GET", "/plots/7", nil, &one)
+	tech.must(200, "GET", "/plots/7", nil, &again)
+	require.Equal(t, one, again)
+	all := strings.Join(one.Rows, "")
+	require.InDelta(t, one.Share, 100*float64(strings.Count(all, "#"))/float64(len(all)), .06)
 }
 
 func refused(c *client, path string, body any, says string) {

@@ -120,7 +120,7 @@ func figures(lawn float64) map[string]any {
 // harmless are the operations without business rows of a firm.
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
 	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "list-bench": true, "work-out": true, "feed-calendar": true,
-	"list-protocols": true, "weigh-count": true,
+	"list-protocols": true, "weigh-count": true, "draw-plot": true,
 	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.

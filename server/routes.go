@@ -179,6 +179,7 @@ var routes = []route{
 	{http.MethodGet, "/zones/{id}/records", "list-records", "All records of a zone, the corrected ones too", "records", account.See, at((*Server).listRecords)},
 	{http.MethodGet, "/counts", "list-protocols", "How things are counted, and with what", "visits", account.See, at((*Server).listProtocols)},
 	{http.MethodPost, "/counts/{finding}", "weigh-count", "What a count comes to, how sure it is, and whether another place is worth its time", "visits", account.See, at((*Server).weighCount)},
+	{http.MethodGet, "/plots/{seed}", "draw-plot", "A drawn piece of lawn with a known damaged share, to train the eye", "visits", account.See, at((*Server).drawPlot)},
 	{http.MethodGet, "/bench", "list-bench", "Every calculation with what it asks for", "bench", account.See, at((*Server).listBench)},
 	{http.MethodPost, "/bench/{id}", "work-out", "Do a calculation", "bench", account.See, at((*Server).workOut)},
 	{http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", account.See, at((*Server).getRecovery)},

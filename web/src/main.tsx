@@ -35,6 +35,7 @@ const SampleForm = view(() => import('./samples/SampleForm'))
 const Prices = view(() => import('./firm/Prices'))
 const Firm = view(() => import('./firm/Firm'))
 const Bench = view(() => import('./bench/Bench'))
+const Train = view(() => import('./train/Train'))
 const Shelf = view(() => import('./shelf/Shelf'))
 const Calendar = view(() => import('./calendar/Calendar'))
 const Review = view(() => import('./calendar/Review'))
@@ -89,6 +90,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/causes/:cause/beside/:other" element={<Beside />} />
             <Route path="/bench" element={<Bench />} />
             <Route path="/bench/:calculation" element={<Bench />} />
+            <Route path="/train" element={<Train />} />
             <Route path="/shelf" element={<Shelf />} />
             <Route path="/shelf/:product" element={<Shelf />} />
             <Route path="/calendar" element={<Calendar />} />

@@ -277,6 +277,9 @@ export default function Bench() {
           <div className="bench-none">
             <h1>Bench</h1>
             <p className="faint">Work out an amount without a visit. What you enter stays in the address, so a sum can be kept or sent.</p>
+            <Link className="export" to="/train">
+              Train your eye for shares
+            </Link>
           </div>
         )}
       </main>

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 
 const across = 12
 const down = 8
@@ -87,6 +88,9 @@ export function DamageGrid({ damaged, disabled, onChange }: { damaged: number[];
         ))}
       </svg>
       <p className="num plan-share">{set.size ? `${Math.round((set.size / (across * down)) * 100)} % affected` : 'mark the damage'}</p>
+      <Link className="quiet" to="/train">
+        Train your eye
+      </Link>
     </div>
   )
 }
