@@ -19,7 +19,7 @@ func TestNothingRunsOutOfTheSideOfAPhone(t *testing.T) {
 	for _, view := range []struct{ path, ready string }{
 		{"/", ".due"}, {visit, ".strip-cause"}, {visit + "/" + zone + "/plan", "[data-part=avoid]"}, {visit + "/" + zone + "/record", ".record-page form"},
 		{visit + "/" + zone + "/recovery", ".measure"}, {visit + "/" + zone + "/sky", ".sky-tools"}, {"/sites", ".sites nav li"}, {"/account", ".about"},
-		{"/causes", ".guide"}, {"/nowhere", ".fallen"}, {"/bench", ".bench-list li"}, {"/bench/tank", ".bench-form"}, {"/calendar", ".calendar"},
+		{"/causes", ".guide"}, {"/nowhere", ".fallen"}, {"/bench", ".bench-list li"}, {"/train", ".train"}, {"/bench/tank", ".bench-form"}, {"/calendar", ".calendar"},
 		{"/shelf", ".shelf-list"}, {"/firm/rules", ".rule-list"}, {"/review", ".review-list"}, {"/book", ".book"},
 	} {
 		p.visit(view.path)
