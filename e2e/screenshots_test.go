@@ -21,7 +21,7 @@ func TestScreenshots(t *testing.T) {
 	p.sees("[data-demo=technician]")
 	p.shot(filepath.Join(dir, "sign-in.png"))
 	p.signIn("technician")
-	p.sees("[data-on-device=all]")
+	p.fetchedAhead()
 	p.shot(filepath.Join(dir, "day.png"))
 
 	quill := eval[string](p, `[...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Quill')).getAttribute('href')`)

@@ -7,13 +7,13 @@ export const palettes = {
     sheet: '#fdfbf4',
     rule: '#d8d0ba',
     ink: '#1e2a23',
-    faint: '#55604f',
+    faint: '#444e3f',
     mark: '#24523a',
     markInk: '#ffffff',
-    go: '#23693f',
-    wait: '#835400',
-    harm: '#9c2f1d',
-    water: '#1f587f',
+    go: '#1a5632',
+    wait: '#684200',
+    harm: '#8a2412',
+    water: '#164a6d',
     wash: '#e9e3d0',
     focus: '#0b57a4',
     straw: '#c9a55c',
@@ -75,7 +75,17 @@ export function antTheme(name: ThemeName): ThemeConfig {
       boxShadow: 'none',
       boxShadowSecondary: '0 6px 24px rgba(0,0,0,.18)',
     },
-    components: { Button: { fontWeight: 700, defaultShadow: 'none', primaryShadow: 'none' } },
+    components: {
+      Button: {
+        fontWeight: 700,
+        defaultShadow: 'none',
+        primaryShadow: 'none',
+        colorPrimary: p.mark,
+        colorPrimaryHover: p.mark,
+        colorPrimaryActive: p.mark,
+        primaryColor: p.markInk,
+      },
+    },
   }
 }
 

@@ -186,6 +186,7 @@ export default function Day() {
   return (
     <main className="day">
       <div>
+        <h1 className="sr-only">The day</h1>
         <Tick label="Only my visits" value={mine} onChange={setMine} />
         <OnDevice day={d} />
         <Visits list={d.due} total={d.due_total} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />

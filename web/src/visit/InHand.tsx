@@ -80,6 +80,7 @@ export function InHand({
       </p>
       {!open && (
         <main className="hand-check" aria-label="The check in hand">
+          <h2 className="sr-only">The check in hand</h2>
           <p className="hand-place faint">
             {place}
             {undo && (

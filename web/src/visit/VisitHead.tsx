@@ -46,7 +46,7 @@ export function VisitHead({
     ['recovery', 'Recovery', '/recovery'],
   ] as const
   return (
-    <header className="visit-head">
+    <section className="visit-head" aria-label="The visit">
       <div className="visit-place">
         <h1>{detail.site.name}</h1>
         <span className="faint">
@@ -100,6 +100,6 @@ export function VisitHead({
           </span>
         )}
       </div>
-    </header>
+    </section>
   )
 }
