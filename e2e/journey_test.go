@@ -137,9 +137,9 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	// the clock moves on, the look comes due, the lawn is on course
 	p.visit("/")
 	p.clickText("+ 1 week")
-	p.until("a week on", `document.querySelector('time')?.dataset.today === '2026-08-31'`)
+	p.until("a week on", `document.querySelector('time')?.dataset.today === '2026-08-31' && !document.querySelector('.ant-btn-loading')`)
 	p.clickText("+ 1 week")
-	p.until("two weeks on", `document.querySelector('time')?.dataset.today === '2026-09-07'`)
+	p.until("two weeks on", `document.querySelector('time')?.dataset.today === '2026-09-07' && !document.querySelector('.ant-btn-loading')`)
 	p.until("open the look", `(() => { const a = [...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Bracken') && a.innerText.includes('follow-up')); a?.click(); return !!a })()`)
 	p.sees(".course")
 	p.clickText("Arrive")

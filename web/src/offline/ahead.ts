@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react'
 import type { Schemas } from '../api/client'
-import { offersQuery, queryClient, visitQuery, zoneJobsQuery } from '../api/queries'
+import { offersQuery, queryClient, visitQuery } from '../api/queries'
 import { scalesQuery } from '../scales/useScales'
 import { caseQuery } from './cases'
 
 const most = 15 // visits of a day that are fetched ahead (judgement: more than anybody drives)
 
-const fresh = { staleTime: 60_000 }
+const fresh = { staleTime: 10 * 60_000 } // nobody's day changes faster, and a firm's people do not ask for theirs all the time
 
 /** Fetches one visit with all that it needs without a connection. */
 async function fetchVisit(id: string): Promise<void> {
@@ -14,7 +14,6 @@ async function fetchVisit(id: string): Promise<void> {
   for (const z of detail.site.zones ?? []) {
     await queryClient.query({ ...scalesQuery(id, z.id), ...fresh })
     await queryClient.query(caseQuery(id, z.id))
-    await queryClient.query({ ...zoneJobsQuery(id, z.id), ...fresh })
     await queryClient.query({ ...offersQuery(id, z.id), ...fresh })
   }
 }
