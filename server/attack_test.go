@@ -52,8 +52,8 @@ func TestASlowDatabaseIsToldInTime(t *testing.T) {
 	tech.must(200, "GET", "/me", nil, nil)
 }
 
-// The time that an answer takes is not the sender's: a body that has come in whole is worked on however long that takes, one that dribbles in
-// is given up.
+// The time that an answer takes is not the sender's: a body that has come in whole is worked on however long that takes, one that
+// dribbles in is given up.
 func TestASlowAnswerIsNotASlowSender(t *testing.T) {
 	w := newWorldWith(t, demo.Sky{}, func(o *server.Options) { o.Sending = 250 * time.Millisecond })
 	tech := w.as("technician")

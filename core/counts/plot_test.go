@@ -7,7 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// What is drawn is as large as it is said to be, the same for the same seed, of every size, and in patches: most damaged cells touch another.
+// What is drawn is as large as it is said to be, the same for the same seed, of every size, and in patches: most damaged
+// cells touch another.
 func TestDrawnPlots(t *testing.T) {
 	small, large := 0, 0
 	for seed := range uint64(200) {

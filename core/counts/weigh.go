@@ -7,21 +7,30 @@ type State string
 
 // The states.
 const (
-	Begun           State = "begun"   // too few places to say anything
-	More            State = "more"    // another place may well turn the decision
-	Over            State = "over"    // at or over the limit, as sure as is asked for
-	Under           State = "under"   // under it, as sure
-	OnLine          State = "on-line" // as many places as pay, and the limit still lies within
-	Alive           State = "alive"   // of the crowns: most of them, sure enough
-	Mixed           State = "mixed"   // some
-	Dead            State = "dead"    // few
-	Told            State = "told"    // there is nothing to hold it against
-	sure                  = .9        // chance from which a count is settled: one decision in ten is wrong at the most (Wald's usual 0.1)
-	leastOf               = 2         // places before a count of pieces is settled: one place shows no spread
-	turns                 = .04       // chance of turning the decision under which another place is not worth the digging (judgement)
-	crowns                = 10        // crowns cut before their share is settled (extension practice)
-	manyCut               = 40        // crowns after which no more are cut (judgement)
-	aliveAt, deadAt       = .70, .30  // shares of living crowns between which a stand is mixed
+	Begun  State = "begun"   // too few places to say anything
+	More   State = "more"    // another place may well turn the decision
+	Over   State = "over"    // at or over the limit, as sure as is asked for
+	Under  State = "under"   // under it, as sure
+	OnLine State = "on-line" // as many places as pay, and the limit still lies within
+	Alive  State = "alive"   // of the crowns: most of them, sure enough
+	Mixed  State = "mixed"   // some
+	Dead   State = "dead"    // few
+	Told   State = "told"    // there is nothing to hold it against
+)
+
+// When a count is settled.
+const (
+	sure    = .9  // chance from which it is: one decision in ten is wrong at the most (Wald's usual 0.1)
+	leastOf = 2   // places before a count of pieces is settled: one place shows no spread
+	turns   = .04 // chance of turning the decision under which another place is not worth the digging (judgement)
+	crowns  = 10  // crowns cut before their share is settled (extension practice)
+	manyCut = 40  // crowns after which no more are cut (judgement)
+)
+
+// Shares of living crowns between which a stand is mixed; the advice has the same.
+const (
+	aliveAt = .70
+	deadAt  = .30
 )
 
 // Weighed is what a count says.

@@ -32,14 +32,17 @@ function soFar(kind: string, places: Place[]): number {
   return kind === 'share' ? Math.round((got / of) * 100) : Math.round((got / of) * 1e5) / 10
 }
 
-/** Animals per area, no finer than they are known. */
-function density(perM2: number, units: UnitSystem): string {
-  const unit = unitFor('1/m2', units)
-  const x = fromSI(perM2, '1/m2', units)
-  return `${x < 10 ? Math.round(x * 10) / 10 : Math.round(x)} ${unit?.label ?? 'per m²'}`
+/** How figures of a count are said: the number, no finer than it is known, and its unit. */
+function saying(kind: Schemas['Protocol']['kind'], units: UnitSystem): { number: (x: number) => string; unit: string } {
+  if (kind !== 'pieces') return { number: (x) => String(x), unit: kind === 'share' ? '%' : 's' }
+  return {
+    number: (perM2) => {
+      const x = fromSI(perM2, '1/m2', units)
+      return String(x < 10 ? Math.round(x * 10) / 10 : Math.round(x))
+    },
+    unit: unitFor('1/m2', units)?.label ?? 'per m²',
+  }
 }
-
-const bare = (text: string) => text.split(' ')[0]
 
 const standing = { sound: 'a sound stand bears that many', usual: 'on a stand like most', stressed: 'the stand is under stress' }
 
@@ -60,22 +63,24 @@ function Says({ p, tally, held }: { p: Schemas['Protocol']; tally: Tally; held: 
     placeholderData: (before) => before,
     retry: false,
   }).data
-  const unit = (x: number) => (p.kind === 'pieces' ? density(x, units) : p.kind === 'share' ? `${x} %` : `${x} s`)
+  const { number, unit } = saying(p.kind, units)
   const value = w?.value ?? soFar(p.kind, places)
   return (
     <div className="count-says" role="status" data-state={w?.state ?? ''}>
       <p>
-        <b className="num">{unit(value)}</b>
+        <b className="num">
+          {number(value)} {unit}
+        </b>
         {w?.low !== undefined && w.high !== undefined && (
           <span className="faint">
             {' '}
-            likely {bare(unit(w.low))} to {bare(unit(w.high))}
+            likely {number(w.low)} to {number(w.high)}
           </span>
         )}
       </p>
       {per !== undefined && limit && (
         <p>
-          Damaging here from {unit(per)}: {standing[limit.stand]}.
+          Damaging here from {number(per)} {unit}: {standing[limit.stand]}.
         </p>
       )}
       {w && <p className="count-state">{verdict(w, p)}</p>}
