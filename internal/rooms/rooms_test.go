@@ -48,6 +48,8 @@ var core = map[string]string{
 	"hodos/core/dose":       "soil turf units weather",
 	"hodos/core/label":      "dose turf",
 	"hodos/core/counts":     "",
+	"hodos/core/outline":    "",
+	"hodos/core/pattern":    "outline",
 	"hodos/core/clearance":  "label turf",
 	"hodos/core/schedule":   "",
 	"hodos/core/review":     "turf",
