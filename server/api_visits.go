@@ -106,9 +106,6 @@ type Entered struct {
 	Unit   string  `json:"unit" maxLength:"20"`
 }
 
-// planCells is how many cells the plan of a zone has.
-const planCells = 12 * 8
-
 // checked turns an answer into the JSON that is stored, or says what is wrong with it.
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Tally != nil {
@@ -118,7 +115,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		a.Entered = nil
 	}
 	if a.Value == nil && a.Entered == nil {
-		known := a.Finding == evidence.OnsetAnswer || a.Finding == evidence.DamageAnswer
+		known := a.Finding == evidence.OnsetAnswer || a.Finding == evidence.DamageAnswer || a.Finding == evidence.PointsAnswer
 		if f, ok := knowledge.FindingByID(a.Finding); !known && (!ok || !f.Asked()) {
 			return nil, nil, field(where+".finding", "is not a finding")
 		}
@@ -134,16 +131,18 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		j, _ := json.Marshal(text)
 		return j, nil, nil
 	case evidence.DamageAnswer:
-		cells, ok := a.Value.([]any)
-		if !ok || len(cells) > planCells {
-			return nil, nil, field(where+".value", "is not a list of cells")
+		m, at, reason := cellsOf(a.Value)
+		if reason != "" {
+			return nil, nil, field(where+".value"+at, reason)
 		}
-		for _, c := range cells {
-			if n, ok := c.(float64); !ok || n != float64(int(n)) || n < 0 || n >= planCells {
-				return nil, nil, field(where+".value", fmt.Sprintf("%v is not a cell of the plan (0 to %d)", c, planCells-1))
-			}
+		j, _ := json.Marshal(m)
+		return j, nil, nil
+	case evidence.PointsAnswer:
+		points, reason := pointsOf(a.Value)
+		if reason != "" {
+			return nil, nil, field(where+".value", reason)
 		}
-		j, _ := json.Marshal(cells)
+		j, _ := json.Marshal(points)
 		return j, nil, nil
 	}
 	f, ok := knowledge.FindingByID(a.Finding)

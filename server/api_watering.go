@@ -14,7 +14,6 @@ import (
 	"gorm.io/gorm/clause"
 
 	"hodos/casework"
-	"hodos/core/evidence"
 	"hodos/core/sky"
 	"hodos/core/soil"
 	"hodos/core/turf"
@@ -135,19 +134,6 @@ type WateringQuery struct {
 	Days    string  `query:"days" maxLength:"40" doc:"permitted weekdays as three letters with commas; those of the site when left out"`
 	Sunrise float64 `query:"sunrise" minimum:"0" maximum:"12" default:"6"`
 	Ramp    string  `query:"ramp" enum:",seed,sod,plugs" doc:"left out: by the records, else seed"`
-}
-
-// marked are the cells of the plan that carry damage.
-func marked(answers []casework.Answered) map[int]bool {
-	on := map[int]bool{}
-	for _, a := range answers {
-		if cells, ok := a.Value.([]any); ok && a.Finding == evidence.DamageAnswer {
-			for _, cell := range cells {
-				on[int(cell.(float64))] = true
-			}
-		}
-	}
-	return on
 }
 
 // newGrassBy is what each action puts on the ground.

@@ -60,8 +60,14 @@ func routes(p place, person string) map[string]route {
 	span := "?from=2026-01-01&to=2026-12-31"
 	job := map[string]any{"action": "apply-nitrogen"}
 	ours := map[string]any{"name": "Ours", "kind": "fertilizer", "form": "granule", "analysis": map[string]any{"n": 20}, "uses": []any{map[string]any{"id": "a", "actions": []string{"apply-nitrogen"}, "rate_low": 5, "rate_high": 20}}}
+	pipe := map[string]any{"kind": "buried", "version": 0, "points": [][]float64{{1, 2}}}
+	geojson := []byte(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"buried"},"geometry":{"type":"Point","coordinates":[` + p.at + `]}}]}`)
 	return map[string]route{
-		"propose-job": {"POST", p.path("/proposal"), job}, "get-zone-jobs": {"GET", p.path("/jobs"), nil}, "get-budget": {"GET", p.path("/budget"), nil},
+		"get-map": {"GET", "/sites/" + p.site + "/map", nil}, "keep-map-entry": {"PUT", "/sites/" + p.site + "/map/" + id(), pipe},
+		"drop-map-entry": {"DELETE", "/sites/" + p.site + "/map/" + p.visit, nil}, "export-map": {"GET", "/sites/" + p.site + "/map/geojson", nil},
+		"import-map": {"POST", "/sites/" + p.site + "/map/geojson", geojson}, "get-grid": {"GET", "/zones/" + p.zone + "/grid", nil},
+		"read-pattern": {"POST", "/zones/" + p.zone + "/pattern", plainCells(3)},
+		"propose-job":  {"POST", p.path("/proposal"), job}, "get-zone-jobs": {"GET", p.path("/jobs"), nil}, "get-budget": {"GET", p.path("/budget"), nil},
 		"book-jobs":     {"POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": id(), "action": "apply-nitrogen", "step": 1}}}},
 		"get-mix-sheet": {"GET", p.path("/mix-sheet?action=fungicide-curative"), nil}, "get-sign": {"GET", p.path("/sign?action=fungicide-curative"), nil},
 		"list-jobs": {"GET", "/jobs", nil}, "try-move": {"GET", "/jobs/" + p.job + "/move?day=2026-09-20", nil}, "replan": {"POST", "/jobs/replan", map[string]any{}},

@@ -146,7 +146,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client, sample, job string }
+type place struct{ site, zone, visit, client, sample, job, at string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -160,7 +160,8 @@ func (c *client) place(name string) place {
 		}
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
-				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", id()}
+				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", id(),
+					fmt.Sprintf("%f,%f", s.Longitude, s.Latitude)}
 			}
 		}
 	}
@@ -258,6 +259,14 @@ func TestAnswersThatCannotBeTaken(t *testing.T) {
 		{tap("heat-spell", "none"), "finding", "is not a finding"},
 		{tap("onset", "2026-12-01"), "value", "on or before the visit"},
 		{tap("damaged-cells", []int{96}), "value", "not a cell"},
+		{tap("damaged-cells", "x"), "value", "no list of squares"},
+		{tap("damaged-cells", map[string]any{"grid": map[string]any{"step_m": 1, "columns": 100, "rows": 100}}), "value.grid", "1 to 4096"},
+		{tap("damaged-cells", map[string]any{"grid": map[string]any{"step_m": 0, "columns": 1, "rows": 1}}), "value.grid", "sensible"},
+		{tap("damaged-cells", map[string]any{"grid": plainCells()["grid"], "slight": []int{4}, "bare": []int{4}}), "value", "4 stands twice"},
+		{tap("points", []any{map[string]any{"what": "hole", "spot": "worst"}}), "value", "point 1 is none of"},
+		{tap("points", []any{map[string]any{"what": "core", "spot": "middle"}}), "value", "neither"},
+		{tap("points", []any{map[string]any{"what": "core", "spot": "worst", "east_m": 1e9}}), "value", "far away"},
+		{tap("points", make([]map[string]any, 61)), "value", "more than 60"},
 		{map[string]any{"id": uuid.New().String(), "finding": "pull-test", "spot": "worst", "value": "resists", "base": 0}, "id", "version 7"},
 		{map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0,
 			"entered": map[string]any{"amount": 85, "unit": "lb"}}, "entered", "cannot convert"},

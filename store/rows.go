@@ -190,6 +190,17 @@ type (
 		WaterM             *float64 `gorm:"column:water_m"`
 		Version            int
 	}
+	MapEntry struct {
+		ID, FirmID, SiteID uuid.UUID
+		ZoneID             *uuid.UUID
+		Kind, Name         string
+		Geometry           JSON
+		ReachM             float64 `gorm:"column:reach_m"`
+		ErrorM             float64 `gorm:"column:error_m"`
+		AreaError          float64
+		How                string
+		Version            int
+	}
 	Visit struct {
 		ID, FirmID, SiteID  uuid.UUID
 		ZoneID, PersonID    *uuid.UUID

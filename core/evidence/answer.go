@@ -6,10 +6,12 @@ import (
 	"hodos/core/knowledge"
 )
 
-// Answers that are no findings of the vocabulary: when damage was first seen, and the damaged cells of the zone.
+// Answers that are no findings of the vocabulary: when damage was first seen, the damaged cells of the zone, and where on it something
+// was pulled, counted or taken.
 const (
 	OnsetAnswer  = "onset"
 	DamageAnswer = "damaged-cells"
+	PointsAnswer = "points"
 )
 
 // Healthy is the good spot beside the bad one; every other answer is of the worst.
@@ -26,8 +28,8 @@ func (c *Case) Take(finding, spot string, plain any) {
 			c.Onset = &d
 		}
 		return
-	case DamageAnswer:
-		return // its share is an answer of its own
+	case DamageAnswer, PointsAnswer:
+		return // what follows from them are answers of their own
 	}
 	at := &c.Findings
 	if spot == Healthy {

@@ -87,12 +87,12 @@ func lawn(chance *rand.Rand) *field {
 	f := &field{shape: outline.Shape{Outer: r}}
 	f.Grid = outline.NewGrid(f.shape)
 	f.Degree = make([]uint8, len(f.Grid.Inside))
-	f.Things = []Thing{
-		{Kind: HardEdge, Name: "drive", Points: []outline.Point{{East: 0, North: 0}, {East: 0, North: h}}},
-		{Kind: Tree, Points: []outline.Point{{East: w * .45, North: h * .5}}, Reach: 3},
-		{Kind: Sprinkler, Points: []outline.Point{{East: 0, North: h * .5}}, Reach: w * .7},
-		{Kind: Sprinkler, Points: []outline.Point{{East: w * .5, North: 0}}, Reach: h * .4},
-		{Kind: Slope, Points: []outline.Point{{East: w / 2, North: h * .6}, {East: w / 2, North: h * .12}}},
+	f.Things = []outline.Thing{
+		{Kind: outline.HardEdge, Name: "drive", Points: []outline.Point{{East: 0, North: 0}, {East: 0, North: h}}},
+		{Kind: outline.Tree, Points: []outline.Point{{East: w * .45, North: h * .5}}, Reach: 3},
+		{Kind: outline.Sprinkler, Points: []outline.Point{{East: 0, North: h * .5}}, Reach: w * .7},
+		{Kind: outline.Sprinkler, Points: []outline.Point{{East: w * .5, North: 0}}, Reach: h * .4},
+		{Kind: outline.Slope, Points: []outline.Point{{East: w / 2, North: h * .6}, {East: w / 2, North: h * .12}}},
 	}
 	return f
 }

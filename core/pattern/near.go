@@ -85,19 +85,19 @@ func near(m Marked, cells int) []Near {
 }
 
 // at reports whether a square lies at a place.
-func at(place string, things []Thing, g outline.Grid, cell int) bool {
+func at(place string, things []outline.Thing, g outline.Grid, cell int) bool {
 	p := g.Centre(cell)
 	thrown, heads := false, false
 	for _, t := range things {
 		switch {
-		case place == AtHardEdge && t.Kind == HardEdge && t.away(p) <= math.Max(edgeReach, g.Step),
-			place == UnderTree && t.Kind == Tree && t.away(p) <= t.Reach,
-			place == OverBuried && t.Kind == Buried && t.away(p) <= math.Max(buriedReach, g.Step):
+		case place == AtHardEdge && t.Kind == outline.HardEdge && t.Away(p) <= math.Max(edgeReach, g.Step),
+			place == UnderTree && t.Kind == outline.Tree && t.Away(p) <= t.Reach,
+			place == OverBuried && t.Kind == outline.Buried && t.Away(p) <= math.Max(buriedReach, g.Step):
 			return true
-		case place == BeyondThrow && t.Kind == Sprinkler:
+		case place == BeyondThrow && t.Kind == outline.Sprinkler:
 			heads = true
-			thrown = thrown || t.away(p) <= t.Reach
-		case (place == AtSlopeFoot || place == OnSlope) && t.Kind == Slope && len(t.Points) >= 2:
+			thrown = thrown || t.Away(p) <= t.Reach
+		case (place == AtSlopeFoot || place == OnSlope) && t.Kind == outline.Slope && len(t.Points) >= 2:
 			down := outline.Along(p, t.Points[0], t.Points[len(t.Points)-1])
 			if place == AtSlopeFoot && down >= footFrom && down <= footTo || place == OnSlope && down >= 0 && down < footFrom {
 				return true
@@ -105,28 +105,6 @@ func at(place string, things []Thing, g outline.Grid, cell int) bool {
 		}
 	}
 	return place == BeyondThrow && heads && !thrown
-}
-
-// away is how far a point lies from the thing, m; 0 within a ring.
-func (t Thing) away(p outline.Point) float64 {
-	if len(t.Points) == 1 {
-		return p.Away(t.Points[0])
-	}
-	if t.Closed && outline.Ring(t.Points).Contains(p) {
-		return 0
-	}
-	least := math.Inf(1)
-	for i := range t.Points {
-		j := i + 1
-		if j == len(t.Points) {
-			if !t.Closed {
-				break
-			}
-			j = 0
-		}
-		least = math.Min(least, outline.Apart(p, t.Points[i], t.Points[j]))
-	}
-	return least
 }
 
 // byChance is the share of shifts in which at least as much of the damage lies in a zone; 1 where too few of them stay on the lawn.

@@ -21,29 +21,11 @@ const (
 // lost is the share of the cover that is gone in a square of each degree (judgement).
 var lost = [degrees]float64{0, .25, .6, 1}
 
-// Kinds of things that lie on or along a lawn.
-const (
-	HardEdge  = "hard-edge"
-	Tree      = "tree"
-	Sprinkler = "sprinkler"
-	Slope     = "slope"
-	Buried    = "buried"
-)
-
-// Thing is something on or along a lawn: a point with its reach, a line (a slope from its top to its foot), or a ring.
-type Thing struct {
-	Kind   string
-	Name   string
-	Points []outline.Point
-	Closed bool    // the points are a ring
-	Reach  float64 // m: of a sprinkler's throw, of a tree's crown
-}
-
 // Marked is a grid with the degree of damage in each of its squares, and what lies on the lawn. Degrees outside the lawn are passed over.
 type Marked struct {
 	Grid   outline.Grid
 	Degree []uint8
-	Things []Thing
+	Things []outline.Thing
 }
 
 func (m Marked) damaged(cell int) bool {

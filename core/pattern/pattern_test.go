@@ -183,7 +183,7 @@ func TestWithoutAnOutlineOnlyTheShareIsTold(t *testing.T) {
 	for i := range 8 {
 		m.Degree[i+12] = Clear
 	}
-	m.Things = []Thing{{Kind: HardEdge, Points: []outline.Point{{East: -20}, {East: 20}}}}
+	m.Things = []outline.Thing{{Kind: outline.HardEdge, Points: []outline.Point{{East: -20}, {East: 20}}}}
 	r := Read(m)
 	require.Empty(t, r.Proposals)
 	require.Empty(t, r.Near)
