@@ -7,7 +7,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/core/outline"
 	"hodos/demo"
+	"hodos/exchange/mapfile"
 	"hodos/internal/testdb"
 	"hodos/store"
 )
@@ -91,4 +93,26 @@ func TestForecastAndNormals(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, n, 120)
 	require.Greater(t, n[0], n[119]+8, "autumn comes")
+}
+
+func TestMapsAgreeWithTheZones(t *testing.T) {
+	s := testdb.Open(t)
+	ctx := context.Background()
+	_, err := demo.Load(ctx, s)
+	require.NoError(t, err)
+	require.NoError(t, s.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+		var zones []store.Zone
+		require.NoError(t, tx.Find(&zones).Error)
+		for _, z := range zones {
+			var site store.Site
+			var e store.MapEntry
+			require.NoError(t, tx.First(&site, "id = ?", z.SiteID).Error)
+			require.NoError(t, tx.First(&e, "zone_id = ?", z.ID).Error, "%s of %s has an outline", z.Name, site.Name)
+			var m outline.Mapped
+			require.NoError(t, mapfile.Into(e.Geometry, &m))
+			shape := m.Shape(outline.NewPlane(outline.Place{Longitude: site.Longitude, Latitude: site.Latitude}))
+			require.InEpsilon(t, z.AreaM2, shape.Area(), .003, "%s of %s", z.Name, site.Name)
+		}
+		return nil
+	}))
 }

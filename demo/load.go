@@ -209,6 +209,9 @@ func (p property) load(tx *gorm.DB) error {
 	if err := tx.Create(&zones).Error; err != nil {
 		return err
 	}
+	if err := p.loadMap(tx, site, zones); err != nil {
+		return err
+	}
 	for _, g := range p.given {
 		for d := g.from; !d.After(g.to); d = d.AddDate(0, 0, g.every) {
 			if err := tx.Create(&store.ZoneWatering{FirmID: Firm, ZoneID: zones[g.zone].ID, Day: d, MM: g.mm}).Error; err != nil {

@@ -53,7 +53,7 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	p.types(`[data-finding=last-nitrogen-days] .number-field`, "240")
 	p.keys(enter)
 	p.click(`[data-station=walk]`)
-	p.click(".plan svg")
+	p.click(".lawn-map svg")
 	pick("pattern", "uniform")
 	pick("colour", "yellow")
 	p.until("saved", allSaved)

@@ -30,10 +30,21 @@ type MapEntry struct {
 	How       string          `json:"how" enum:"file,walked,stepped,drawn"`
 	AreaM2    float64         `json:"area_m2,omitempty" doc:"of a ring"`
 	AreaError float64         `json:"area_error,omitempty" doc:"95 % error of a lawn's area as a fraction"`
-	Line      [][2]float64    `json:"line" nullable:"false" doc:"where it lies: m to the east and to the north of the site"`
+	Line      []OnSite        `json:"line" nullable:"false"`
 	Closed    bool            `json:"closed"`
-	Holes     [][][2]float64  `json:"holes" nullable:"false"`
+	Holes     []Hole          `json:"holes" nullable:"false"`
 	Version   int             `json:"version"`
+}
+
+// OnSite is where something lies, m to the east and to the north of the site.
+type OnSite struct {
+	East  float64 `json:"e"`
+	North float64 `json:"n"`
+}
+
+// Hole is what is cut out of a lawn: a bed, a terrace.
+type Hole struct {
+	Line []OnSite `json:"line" nullable:"false"`
 }
 
 // SiteMap is all that is mapped of a site.
@@ -47,7 +58,7 @@ type NewMapEntry struct {
 	Kind     string          `json:"kind" enum:"zone,hard-edge,tree,sprinkler,slope,buried"`
 	Name     string          `json:"name" maxLength:"120" required:"false"`
 	Geometry json.RawMessage `json:"geometry,omitempty" doc:"as in GeoJSON, longitude first"`
-	Points   [][2]float64    `json:"points,omitempty" maxItems:"2000" doc:"m to the east and to the north of the site, as tapped on the map"`
+	Points   []OnSite        `json:"points,omitempty" maxItems:"2000" doc:"as tapped on the map"`
 	Closed   bool            `json:"closed,omitempty" doc:"the points are a ring"`
 	Walked   []WalkedPoint   `json:"walked,omitempty" maxItems:"2000" doc:"as a device has told its position along the edge"`
 	Stepped  *SteppedShape   `json:"stepped,omitempty"`
@@ -88,12 +99,12 @@ func mapEntryOf(r store.MapEntry, plane outline.Plane) (MapEntry, error) {
 	}
 	t, s := m.Thing(plane), m.Shape(plane)
 	out := MapEntry{ID: r.ID, ZoneID: r.ZoneID, Kind: r.Kind, Name: r.Name, Geometry: json.RawMessage(r.Geometry), ReachM: r.ReachM,
-		ErrorM: r.ErrorM, How: r.How, AreaError: r.AreaError, Line: pairs(t.Points), Closed: m.Closed, Holes: [][][2]float64{}, Version: r.Version}
+		ErrorM: r.ErrorM, How: r.How, AreaError: r.AreaError, Line: onSite(t.Points), Closed: m.Closed, Holes: []Hole{}, Version: r.Version}
 	if m.Closed {
 		out.AreaM2 = s.Area()
 	}
 	for _, h := range s.Holes {
-		out.Holes = append(out.Holes, pairs(h))
+		out.Holes = append(out.Holes, Hole{onSite(h)})
 	}
 	return out, nil
 }
@@ -103,11 +114,11 @@ func mappedOf(r store.MapEntry) (outline.Mapped, error) {
 	return m, mapfile.Into(r.Geometry, &m)
 }
 
-// pairs to a centimetre.
-func pairs(points []outline.Point) [][2]float64 {
-	out := make([][2]float64, len(points))
+// onSite are points to a centimetre.
+func onSite(points []outline.Point) []OnSite {
+	out := make([]OnSite, len(points))
 	for i, p := range points {
-		out[i] = [2]float64{math.Round(p.East*100) / 100, math.Round(p.North*100) / 100}
+		out[i] = OnSite{math.Round(p.East*100) / 100, math.Round(p.North*100) / 100}
 	}
 	return out
 }
@@ -250,7 +261,7 @@ func (n NewMapEntry) mapped(site store.Site, rows []store.MapEntry) (m outline.M
 	case len(n.Points) > 0:
 		how, m.Error, m.Closed, where = "drawn", drawnError, n.Closed || n.Kind == outline.Lawn, "points"
 		for _, p := range n.Points {
-			m.Places = append(m.Places, plane.Place(outline.Point{East: p[0], North: p[1]}))
+			m.Places = append(m.Places, plane.Place(outline.Point(p)))
 		}
 	case len(n.Walked) > 0:
 		how, where = "walked", "walked"
@@ -460,20 +471,20 @@ func readMap(tx *gorm.DB, site store.Site, file []byte) ([]store.MapEntry, error
 
 // StepGrid is a zone from above: its grid, and what is drawn over it. Everything lies in m to the east and to the north of the site.
 type StepGrid struct {
-	Grid   GridFrame      `json:"grid"`
-	Lawn   []int          `json:"lawn" nullable:"false" doc:"squares that are lawn, as runs: first, how many, first, how many …"`
-	Line   [][2]float64   `json:"line" nullable:"false" doc:"the outline; empty where none was taken"`
-	Holes  [][][2]float64 `json:"holes" nullable:"false"`
-	Things []ThingOnLawn  `json:"things" nullable:"false"`
+	Grid   GridFrame     `json:"grid"`
+	Lawn   []int         `json:"lawn" nullable:"false" doc:"squares that are lawn, as runs: first, how many, first, how many …"`
+	Line   []OnSite      `json:"line" nullable:"false" doc:"the outline; empty where none was taken"`
+	Holes  []Hole        `json:"holes" nullable:"false"`
+	Things []ThingOnLawn `json:"things" nullable:"false"`
 }
 
 // ThingOnLawn is something on or along a lawn.
 type ThingOnLawn struct {
-	Kind   string       `json:"kind" enum:"hard-edge,tree,sprinkler,slope,buried"`
-	Name   string       `json:"name"`
-	Line   [][2]float64 `json:"line" nullable:"false"`
-	Closed bool         `json:"closed"`
-	ReachM float64      `json:"reach_m"`
+	Kind   string   `json:"kind" enum:"hard-edge,tree,sprinkler,slope,buried"`
+	Name   string   `json:"name"`
+	Line   []OnSite `json:"line" nullable:"false"`
+	Closed bool     `json:"closed"`
+	ReachM float64  `json:"reach_m"`
 }
 
 // ground is a zone from above as the core takes it.
@@ -510,6 +521,19 @@ func groundOf(tx *gorm.DB, zone uuid.UUID) (g ground, err error) {
 	return g, nil
 }
 
+// besides is how far from a lawn something may lie and still be drawn with it, m.
+const besides = 2.5
+
+// touches reports whether a thing lies on the lawn, reaches over it or lies along it.
+func (g ground) touches(t outline.Thing) bool {
+	for i, in := range g.grid.Inside {
+		if in && t.Away(g.grid.Centre(i)) <= t.Reach+besides {
+			return true
+		}
+	}
+	return false
+}
+
 // getGrid answers GET /zones/{id}/grid: the step grid of a zone, clipped to its lawn.
 func (s *Server) getGrid(ctx context.Context, in *IDPath) (*body[StepGrid], error) {
 	var g ground
@@ -517,7 +541,7 @@ func (s *Server) getGrid(ctx context.Context, in *IDPath) (*body[StepGrid], erro
 		g, err = groundOf(tx, in.ID)
 		return err
 	})
-	out := StepGrid{Grid: frameOf(g.grid), Lawn: []int{}, Line: pairs(g.shape.Outer), Holes: [][][2]float64{}, Things: []ThingOnLawn{}}
+	out := StepGrid{Grid: frameOf(g.grid), Lawn: []int{}, Line: onSite(g.shape.Outer), Holes: []Hole{}, Things: []ThingOnLawn{}}
 	for i := 0; i < len(g.grid.Inside); i++ {
 		if from := i; g.grid.Inside[i] {
 			for i < len(g.grid.Inside) && g.grid.Inside[i] {
@@ -527,11 +551,14 @@ func (s *Server) getGrid(ctx context.Context, in *IDPath) (*body[StepGrid], erro
 		}
 	}
 	for _, h := range g.shape.Holes {
-		out.Holes = append(out.Holes, pairs(h))
+		out.Holes = append(out.Holes, Hole{onSite(h)})
 	}
 	if !g.grid.Plain {
 		for _, t := range g.things {
-			out.Things = append(out.Things, ThingOnLawn{t.Kind, t.Name, pairs(t.Points), t.Closed, t.Reach})
+			if !g.touches(t) {
+				continue
+			}
+			out.Things = append(out.Things, ThingOnLawn{t.Kind, t.Name, onSite(t.Points), t.Closed, t.Reach})
 		}
 	}
 	return answer(out), err

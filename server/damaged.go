@@ -31,10 +31,9 @@ type DamagedCells struct {
 
 // PointOnLawn is where on a zone something was pulled, counted or taken.
 type PointOnLawn struct {
-	What   string  `json:"what" enum:"core,count,sample"`
-	Spot   string  `json:"spot" enum:"worst,healthy"`
-	EastM  float64 `json:"east_m" minimum:"-100000" maximum:"100000"`
-	NorthM float64 `json:"north_m" minimum:"-100000" maximum:"100000"`
+	What string `json:"what" enum:"core,count,sample"`
+	Spot string `json:"spot" enum:"worst,healthy"`
+	OnSite
 }
 
 // mostPoints is how many points a zone takes on one visit (judgement).
@@ -141,7 +140,7 @@ func pointsOf(value any) (out []PointOnLawn, reason string) {
 			return nil, fmt.Sprintf("point %d is none of core, count, sample", i+1)
 		case p.Spot != "worst" && p.Spot != evidence.Healthy:
 			return nil, fmt.Sprintf("point %d is neither at a bad nor at a good spot", i+1)
-		case !(math.Abs(p.EastM) <= 1e5 && math.Abs(p.NorthM) <= 1e5):
+		case !(math.Abs(p.East) <= 1e5 && math.Abs(p.North) <= 1e5):
 			return nil, fmt.Sprintf("point %d lies far away", i+1)
 		}
 	}

@@ -60,7 +60,7 @@ func routes(p place, person string) map[string]route {
 	span := "?from=2026-01-01&to=2026-12-31"
 	job := map[string]any{"action": "apply-nitrogen"}
 	ours := map[string]any{"name": "Ours", "kind": "fertilizer", "form": "granule", "analysis": map[string]any{"n": 20}, "uses": []any{map[string]any{"id": "a", "actions": []string{"apply-nitrogen"}, "rate_low": 5, "rate_high": 20}}}
-	pipe := map[string]any{"kind": "buried", "version": 0, "points": [][]float64{{1, 2}}}
+	pipe := map[string]any{"kind": "buried", "version": 0, "points": []server.OnSite{{East: 1, North: 2}}}
 	geojson := []byte(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"buried"},"geometry":{"type":"Point","coordinates":[` + p.at + `]}}]}`)
 	return map[string]route{
 		"get-map": {"GET", "/sites/" + p.site + "/map", nil}, "keep-map-entry": {"PUT", "/sites/" + p.site + "/map/" + id(), pipe},

@@ -265,7 +265,7 @@ func TestAnswersThatCannotBeTaken(t *testing.T) {
 		{tap("damaged-cells", map[string]any{"grid": plainCells()["grid"], "slight": []int{4}, "bare": []int{4}}), "value", "4 stands twice"},
 		{tap("points", []any{map[string]any{"what": "hole", "spot": "worst"}}), "value", "point 1 is none of"},
 		{tap("points", []any{map[string]any{"what": "core", "spot": "middle"}}), "value", "neither"},
-		{tap("points", []any{map[string]any{"what": "core", "spot": "worst", "east_m": 1e9}}), "value", "far away"},
+		{tap("points", []any{map[string]any{"what": "core", "spot": "worst", "e": 1e9}}), "value", "far away"},
 		{tap("points", make([]map[string]any, 61)), "value", "more than 60"},
 		{map[string]any{"id": uuid.New().String(), "finding": "pull-test", "spot": "worst", "value": "resists", "base": 0}, "id", "version 7"},
 		{map[string]any{"id": id(), "finding": "soil-temp-c", "spot": "worst", "base": 0,

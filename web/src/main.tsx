@@ -26,6 +26,7 @@ const RecordView = view(() => import('./record/Record'))
 const VisitRecovery = view(() => import('./recovery/VisitRecovery'))
 const ZoneRecovery = view(() => import('./recovery/ZoneRecovery'))
 const Sites = view(() => import('./sites/Sites'))
+const SiteMap = view(() => import('./sites/SiteMap'))
 const Causes = view(() => import('./causes/Causes'))
 const CausePage = view(() => import('./causes/CausePage'))
 const Sky = view(() => import('./sky/Sky'))
@@ -85,6 +86,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/samples/:sample" element={<SampleForm />} />
             <Route path="/sites" element={<Sites />} />
             <Route path="/sites/:site" element={<Sites />} />
+            <Route path="/sites/:site/map" element={<SiteMap />} />
             <Route path="/causes" element={<Causes />} />
             <Route path="/causes/:cause" element={<CausePage />} />
             <Route path="/causes/:cause/beside/:other" element={<Beside />} />

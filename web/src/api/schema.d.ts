@@ -1406,6 +1406,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is mapped of a site: lawns, edges, trees, sprinklers, slopes, what is buried
+         * @description Needs the right see.
+         */
+        get: operations["get-map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/map/geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The map of a site as GeoJSON
+         * @description Needs the right see.
+         */
+        get: operations["export-map"];
+        put?: never;
+        /**
+         * Take a GeoJSON map in, in place of what is mapped of the site
+         * @description Needs the right answer-checks.
+         */
+        post: operations["import-map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/map/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Map a lawn or something on it, or take it anew
+         * @description Needs the right answer-checks.
+         */
+        put: operations["keep-map-entry"];
+        post?: never;
+        /**
+         * Take something off the map
+         * @description Needs the right answer-checks.
+         */
+        delete: operations["drop-map-entry"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/readings": {
         parameters: {
             query?: never;
@@ -2039,6 +2107,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/zones/{id}/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The step grid of a zone, clipped to its lawn
+         * @description Needs the right see.
+         */
+        get: operations["get-grid"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/zones/{id}/pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the damage marked on a zone comes to, and which values follow
+         * @description Needs the right see.
+         */
+        post: operations["read-pattern"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/zones/{id}/records": {
         parameters: {
             query?: never;
@@ -2652,6 +2760,15 @@ export interface components {
             id: string;
             label: string;
         };
+        DamagedCells: {
+            /** @description dead or bare */
+            bare: number[];
+            /** @description damaged */
+            clear: number[];
+            grid: components["schemas"]["GridFrame"];
+            /** @description thin or pale */
+            slight: number[];
+        };
         Day: {
             /** @description zones that people and pets are kept off */
             closed: components["schemas"]["Closed"][];
@@ -2992,6 +3109,26 @@ export interface components {
             lawns: components["schemas"]["Outlook"][];
             product_id: string;
         };
+        GridFrame: {
+            /** Format: int64 */
+            columns: number;
+            /**
+             * Format: double
+             * @description of the north-west corner, from the site
+             */
+            east_m: number;
+            /** Format: double */
+            north_m: number;
+            /** @description no outline is known: the sides follow from the area alone */
+            plain: boolean;
+            /** Format: int64 */
+            rows: number;
+            /**
+             * Format: double
+             * @description width of a square
+             */
+            step_m: number;
+        };
         GuideRow: {
             finding: string;
             /** Format: double */
@@ -3018,6 +3155,9 @@ export interface components {
             given: components["schemas"]["Given"][];
             repeat_offenders: components["schemas"]["Offender"][];
             visits: components["schemas"]["Visit"][];
+        };
+        Hole: {
+            line: components["schemas"]["OnSite"][];
         };
         HourWeather: {
             /** Format: double */
@@ -3248,6 +3388,43 @@ export interface components {
             id: string;
             site_id?: string;
         };
+        MapEntry: {
+            /**
+             * Format: double
+             * @description 95 % error of a lawn's area as a fraction
+             */
+            area_error?: number;
+            /**
+             * Format: double
+             * @description of a ring
+             */
+            area_m2?: number;
+            closed: boolean;
+            /**
+             * Format: double
+             * @description within which a position was taken in 95 of 100 cases
+             */
+            error_m: number;
+            /** @description as in GeoJSON, longitude first */
+            geometry: unknown;
+            holes: components["schemas"]["Hole"][];
+            /** @enum {string} */
+            how: "file" | "walked" | "stepped" | "drawn";
+            id: string;
+            /** @enum {string} */
+            kind: "zone" | "hard-edge" | "tree" | "sprinkler" | "slope" | "buried";
+            line: components["schemas"]["OnSite"][];
+            name: string;
+            /**
+             * Format: double
+             * @description of a tree's crown or a sprinkler's throw
+             */
+            reach_m: number;
+            /** Format: int64 */
+            version: number;
+            /** @description of which this is the lawn */
+            zone_id?: string;
+        };
         MarkMoved: {
             /** Format: double */
             after: number;
@@ -3363,6 +3540,19 @@ export interface components {
             /** Format: date */
             today: string;
         };
+        NearRead: {
+            /**
+             * Format: double
+             * @description of so much lying there if the same damage lay anywhere else
+             */
+            chance: number;
+            /** Format: double */
+            damage_share: number;
+            /** Format: double */
+            lawn_share: number;
+            /** @enum {string} */
+            place: "hard-edge" | "tree" | "throw" | "slope-foot" | "slope" | "buried";
+        };
         NewAnswer: {
             /**
              * Format: int64
@@ -3398,6 +3588,36 @@ export interface components {
             kind: "seed" | "sod" | "plugs";
             /** Format: date */
             on: string;
+        };
+        NewMapEntry: {
+            /** @description the points are a ring */
+            closed?: boolean;
+            /**
+             * Format: double
+             * @description left out: what is usual for the way it was taken
+             */
+            error_m?: number;
+            /** @description as in GeoJSON, longitude first */
+            geometry?: unknown;
+            /** @enum {string} */
+            kind: "zone" | "hard-edge" | "tree" | "sprinkler" | "slope" | "buried";
+            name?: string;
+            /** @description as tapped on the map */
+            points?: components["schemas"]["OnSite"][] | null;
+            /** Format: double */
+            reach_m?: number;
+            stepped?: components["schemas"]["SteppedShape"];
+            /** @description take the outline's area with its error as the zone's */
+            use_area?: boolean;
+            /**
+             * Format: int64
+             * @description 0 for a new one
+             */
+            version: number;
+            /** @description as a device has told its position along the edge */
+            walked?: components["schemas"]["WalkedPoint"][] | null;
+            /** @description for a lawn: the zone */
+            zone_id?: string;
         };
         NewSample: {
             /**
@@ -3454,6 +3674,12 @@ export interface components {
             /** @description the other zone */
             zone_id?: string;
         };
+        OnSite: {
+            /** Format: double */
+            e: number;
+            /** Format: double */
+            n: number;
+        };
         OthersInputBody: {
             /** @description one's own password: this opens somebody's account */
             current: string;
@@ -3484,6 +3710,71 @@ export interface components {
             current: string;
             /** @description the new one: ten characters and more, not easy to guess */
             password: string;
+        };
+        PatchRead: {
+            /** Format: double */
+            area_m2: number;
+            /** Format: double */
+            diameter_m: number;
+            /**
+             * Format: double
+             * @description degrees clockwise from north, 0 to 180
+             */
+            direction: number;
+            /** Format: double */
+            elongation: number;
+            /**
+             * Format: double
+             * @description sound lawn that it encloses, as a share of both
+             */
+            hollow: number;
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            roundness: number;
+        };
+        PatternProposal: {
+            finding: string;
+            place?: string;
+            /** @enum {string} */
+            reason: "place" | "cover" | "ring" | "round" | "ragged" | "line" | "parallel" | "pair" | "speckled";
+            /** Format: double */
+            strength: number;
+            value: string;
+        };
+        PatternRead: {
+            /**
+             * @description of patches; empty where there are too few
+             * @enum {string}
+             */
+            arrangement: "" | "clumped" | "even" | "random";
+            /**
+             * Format: double
+             * @description of the patch in the middle by area; 0 where the squares are too coarse to tell
+             */
+            diameter_m: number;
+            /**
+             * Format: double
+             * @description of the cover
+             */
+            loss_percent: number;
+            /** @description where the damage lies, the strongest first */
+            near: components["schemas"]["NearRead"][];
+            /** Format: int64 */
+            patch_count: number;
+            /** @description the largest first, a dozen at most */
+            patches: components["schemas"]["PatchRead"][];
+            /**
+             * Format: double
+             * @description squares of the lawn that show damage
+             */
+            percent: number;
+            proposals: components["schemas"]["PatternProposal"][];
+            /**
+             * Format: double
+             * @description 1 a disc
+             */
+            roundness: number;
         };
         Person: {
             active: boolean;
@@ -4172,6 +4463,9 @@ export interface components {
             version: number;
             readonly zones?: components["schemas"]["Zone"][] | null;
         };
+        SiteMap: {
+            entries: components["schemas"]["MapEntry"][];
+        };
         Sites: {
             /** @description where the next page begins; left out on the last */
             next?: string;
@@ -4334,6 +4628,28 @@ export interface components {
             /** Format: int64 */
             to: number;
         };
+        StepGrid: {
+            grid: components["schemas"]["GridFrame"];
+            holes: components["schemas"]["Hole"][];
+            /** @description squares that are lawn, as runs: first, how many, first, how many … */
+            lawn: number[];
+            /** @description the outline; empty where none was taken */
+            line: components["schemas"]["OnSite"][];
+            things: components["schemas"]["ThingOnLawn"][];
+        };
+        SteppedShape: {
+            /**
+             * Format: double
+             * @description of the first side, clockwise from north
+             */
+            bearing?: number;
+            /** @enum {string} */
+            shape: "rectangle" | "l-shape" | "triangle" | "circle";
+            /** @description length and width; of an L also those of the corner cut out; three sides; the width of a circle */
+            sides_m: number[];
+            /** @description measured by tape or wheel, not by paces */
+            taped: boolean;
+        };
         Stop: {
             id: string;
             /** @enum {string} */
@@ -4376,6 +4692,15 @@ export interface components {
             places: components["schemas"]["CountPlace"][];
             /** @description the id of the tool; left out for one of another size, or none */
             tool?: string;
+        };
+        ThingOnLawn: {
+            closed: boolean;
+            /** @enum {string} */
+            kind: "hard-edge" | "tree" | "sprinkler" | "slope" | "buried";
+            line: components["schemas"]["OnSite"][];
+            name: string;
+            /** Format: double */
+            reach_m: number;
         };
         Use: {
             /** @description actions it is for */
@@ -4615,6 +4940,17 @@ export interface components {
             species: components["schemas"]["VSpecies"][];
             stations: components["schemas"]["VStation"][];
             weather_findings: components["schemas"]["VWeather"][];
+        };
+        WalkedPoint: {
+            /**
+             * Format: double
+             * @description 95 %
+             */
+            accuracy_m: number;
+            /** Format: double */
+            latitude: number;
+            /** Format: double */
+            longitude: number;
         };
         Wanted: {
             action: string;
@@ -10689,6 +11025,396 @@ export interface operations {
             };
         };
     };
+    "get-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteMap"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "import-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/geo+json": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteMap"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-map-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMapEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapEntry"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-map-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-readings": {
         parameters: {
             query?: never;
@@ -13358,6 +14084,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Zone"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepGrid"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-pattern": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DamagedCells"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatternRead"];
                 };
             };
             /** @description Unauthorized */

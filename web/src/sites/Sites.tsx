@@ -120,6 +120,9 @@ function OneSite({ id, me, words, onOpen }: { id: string; me: Me; words: Words; 
 function SiteButtons({ site, me, onOpen }: { site: Schemas['Site']; me: Me; onOpen: (open: Open) => void }) {
   return (
     <p className="buttons">
+      <Link className="export" to={`/sites/${site.id}/map`}>
+        Site map
+      </Link>
       {me.rights.includes('book-visits') && (
         <Button type="primary" onClick={() => onOpen({ what: 'visit' })}>
           Book a visit

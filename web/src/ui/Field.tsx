@@ -188,11 +188,13 @@ export function Day({
 /** The end of a form: what was wrong, and the way on. */
 export function Buttons({
   pending,
+  disabled,
   error,
   save = 'Save',
   onClose,
 }: {
   pending: boolean
+  disabled?: boolean
   error: unknown
   save?: string
   onClose?: () => void
@@ -201,7 +203,7 @@ export function Buttons({
     <>
       {error !== null && error !== undefined && <Problem error={error} />}
       <p className="buttons">
-        <Button type="primary" htmlType="submit" loading={pending}>
+        <Button type="primary" htmlType="submit" loading={pending} disabled={disabled}>
           {save}
         </Button>
         {onClose && <Button onClick={onClose}>Close</Button>}

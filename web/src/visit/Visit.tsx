@@ -8,12 +8,12 @@ import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
+import { Damage } from '../ground/Damage'
 import { Check, choicesOf, type Plain } from './Check'
 import { InHand } from './InHand'
 import { offersBy, takenOver, type Offered } from './offers'
 import { compared, healthy, useAnswers, type Answers } from './useAnswers'
 import { Changes, Decided, NextChecks } from './NextChecks'
-import { planShare, DamageGrid } from './DamageGrid'
 import { Day } from '../ui/Field'
 import { useNarrow } from '../ui/useNarrow'
 import { useVisitKeys } from './useVisitKeys'
@@ -123,7 +123,6 @@ export default function Visit() {
 
   if (detail.isLoadingError) return <Problem error={detail.error} />
   if (!detail.data || !words || !me) return <Busy what="the visit" />
-  const damaged = (answers.get('damaged-cells')?.value as unknown as number[] | null) ?? []
   const d = scales.data?.now.diagnosis
   const opened = open.map((id) => d?.causes.find((c) => c.id === id)).filter((c) => c !== undefined)
 
@@ -215,15 +214,14 @@ export default function Visit() {
     />
   )
   const damage = (
-    <DamageGrid
-      damaged={damaged}
+    <Damage
+      site={detail.data.site.id}
+      zone={zone}
+      words={words}
+      units={me.unit_system}
       disabled={!may}
-      onChange={(cells) =>
-        answerAll([
-          { check: 'damaged-cells', value: cells.length ? (cells as unknown as string[]) : null },
-          { check: 'affected-area-percent', value: cells.length ? planShare(cells.length) : null },
-        ])
-      }
+      standing={(check) => answers.get(check)?.value ?? null}
+      onAnswers={answerAll}
     />
   )
   const samples = station === 'lab' && (
@@ -262,7 +260,7 @@ export default function Visit() {
         }}
         check={
           <>
-            {current?.id === 'affected-area-percent' && damage}
+            {(current?.id === 'affected-area-percent' || current?.id === 'pattern') && damage}
             {samples}
             {current && one(current)}
           </>

@@ -1,0 +1,240 @@
+import { useEffect, useId, useMemo, useRef, useState } from 'react'
+import type { Schemas } from '../api/client'
+import type { PointOnLawn as Point } from './grid'
+import { Key, Things } from './Drawing'
+import { between, cellAt, cellsOf, damageOn, degrees, drawn, lawnOf, path, share, type Cells, type Degree } from './grid'
+
+/** Kinds of points that are put on the map. */
+const pointKinds = [
+  ['core', 'worst', 'Core, bad spot'],
+  ['core', 'healthy', 'Core, good spot'],
+  ['count', 'worst', 'Count'],
+  ['sample', 'worst', 'Sample'],
+] as const
+
+type Tool = { degree: Degree } | { point: (typeof pointKinds)[number] }
+
+interface Props {
+  grid: Schemas['StepGrid']
+  cells: Cells | undefined
+  points: Point[]
+  disabled: boolean
+  onCells: (cells: Cells | null, percent: number) => void
+  onPoints: (points: Point[]) => void
+}
+
+/**
+ * The lawn from above on a grid of steps. Damage is marked by degree, by tap, by dragging, or with the arrow keys and the space bar; the same
+ * degree again takes it off. Cores, counts and samples are put on it as points.
+ */
+export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: Props) {
+  const id = useId()
+  const frame = grid.grid
+  const lawn = useMemo(() => lawnOf(grid), [grid])
+  const kept = useMemo(() => damageOn(frame, cells), [frame, cells])
+  const [tool, setTool] = useState<Tool>({ degree: 2 })
+  const [at, setAt] = useState(() => Math.max(0, lawn.indexOf(true)))
+  // what was marked here is shown until what is kept has caught up with it
+  const [shown, setShown] = useState<{ over: typeof kept; damage: typeof kept }>()
+  const damage = shown?.over === kept ? shown.damage : kept
+  // where the finger is, and what it does: read by events that come faster than the page is drawn anew
+  const hand = useRef<{ last: number; degree: Degree | 0 } | undefined>(undefined)
+  const latest = useRef(kept)
+  useEffect(() => {
+    latest.current = kept
+  }, [kept])
+  const show = (next: typeof kept) => {
+    latest.current = next
+    setShown({ over: kept, damage: next })
+  }
+  const width = frame.columns * frame.step_m
+  const height = frame.rows * frame.step_m
+  const thin = Math.max(width, height) / 260
+  // what lies along the lawn is seen, too
+  const rim = grid.grid.plain ? thin * 2 : Math.max(1.2, thin * 5)
+
+  const under = (e: React.PointerEvent<SVGSVGElement>): number | undefined => {
+    const toMetres = e.currentTarget.getScreenCTM()?.inverse()
+    const p = toMetres && new DOMPoint(e.clientX, e.clientY).matrixTransform(toMetres)
+    return p && cellAt(frame, [p.x, p.y])
+  }
+  const put = (degree: Degree | 0, over: number[], on: Map<number, Degree>) => {
+    const next = new Map(on)
+    for (const c of over)
+      if (lawn[c])
+        if (degree) next.set(c, degree)
+        else next.delete(c)
+    return next
+  }
+  const keep = (next: Map<number, Degree>) => onCells(cellsOf(frame, next), share(lawn, next))
+  const point = (cell: number, [what, spot]: (typeof pointKinds)[number]) => {
+    if (!lawn[cell]) return
+    const e = frame.east_m + ((cell % frame.columns) + 0.5) * frame.step_m
+    const n = frame.north_m - (Math.floor(cell / frame.columns) + 0.5) * frame.step_m
+    const here = (p: Point) => p.what === what && p.spot === spot && Math.hypot(p.e - e, p.n - n) < frame.step_m * 0.7
+    onPoints(points.some(here) ? points.filter((p) => !here(p)) : [...points, { what, spot, e, n }])
+  }
+  const mark = (cell: number) => {
+    if ('point' in tool) point(cell, tool.point)
+    else {
+      show(put(latest.current.get(cell) === tool.degree ? 0 : tool.degree, [cell], latest.current))
+      keep(latest.current)
+    }
+  }
+
+  return (
+    <div className="lawn-map">
+      <svg
+        viewBox={`${-rim} ${-rim} ${width + 2 * rim} ${height + 2 * rim}`}
+        tabIndex={0}
+        role="application"
+        aria-label={`Map of the lawn, ${share(lawn, damage)} per cent damaged. Arrow keys move, space marks.`}
+        data-step={frame.step_m}
+        onPointerDown={(e) => {
+          const c = under(e)
+          if (disabled || c === undefined) return
+          if ('point' in tool) return point(c, tool.point)
+          e.currentTarget.setPointerCapture(e.pointerId)
+          const degree = latest.current.get(c) === tool.degree ? 0 : tool.degree
+          hand.current = { last: c, degree }
+          show(put(degree, [c], latest.current))
+        }}
+        onPointerMove={(e) => {
+          const c = under(e)
+          const h = hand.current
+          if (!h || c === undefined || c === h.last) return
+          show(put(h.degree, between(frame, h.last, c), latest.current))
+          h.last = c
+        }}
+        onPointerUp={() => {
+          if (hand.current) keep(latest.current)
+          hand.current = undefined
+        }}
+        onPointerCancel={() => {
+          if (hand.current) show(kept)
+          hand.current = undefined
+        }}
+        onKeyDown={(e) => {
+          const x = at % frame.columns
+          const y = Math.floor(at / frame.columns)
+          const go: Record<string, number> = {
+            ArrowLeft: x > 0 ? at - 1 : at,
+            ArrowRight: x < frame.columns - 1 ? at + 1 : at,
+            ArrowUp: y > 0 ? at - frame.columns : at,
+            ArrowDown: y < frame.rows - 1 ? at + frame.columns : at,
+          }
+          const next = go[e.key]
+          if (next !== undefined) setAt(next)
+          else if (e.key === ' ' && !disabled) mark(at)
+          else return
+          e.preventDefault()
+          e.stopPropagation()
+        }}
+      >
+        <defs>
+          <pattern id={`${id}squares`} width={frame.step_m} height={frame.step_m} patternUnits="userSpaceOnUse">
+            <path className="map-rule" d={`M${frame.step_m} 0H0V${frame.step_m}`} strokeWidth={thin * 0.5} />
+          </pattern>
+          <pattern id={`${id}hatch`} width={thin * 4} height={thin * 4} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <path className="map-hatch" d={`M0 0V${thin * 4}`} strokeWidth={thin * 2.6} />
+          </pattern>
+        </defs>
+        <Lawn grid={grid} clip={`${id}lawn`} squares={`url(#${id}squares)`} thin={thin} />
+        {[...damage].map(([c, degree]) => (
+          <rect
+            key={c}
+            className="map-cell"
+            data-degree={degree}
+            fill={degree === 1 ? `url(#${id}hatch)` : undefined}
+            x={(c % frame.columns) * frame.step_m}
+            y={Math.floor(c / frame.columns) * frame.step_m}
+            width={frame.step_m}
+            height={frame.step_m}
+          />
+        ))}
+        <Things frame={frame} things={grid.things} thin={thin} clip={`url(#${id}lawn)`} />
+        {points.map((p, i) => {
+          const [x, y] = drawn(frame, p)
+          return (
+            <g key={i} className="map-point" data-what={p.what} data-spot={p.spot} transform={`translate(${x} ${y}) scale(${thin})`}>
+              <circle r="6.5" />
+              <text textAnchor="middle" dy="3.6">
+                {p.what === 'count' ? 'N' : p.what === 'sample' ? 'S' : p.spot === 'healthy' ? 'G' : 'B'}
+              </text>
+            </g>
+          )
+        })}
+        <rect
+          className="map-at"
+          x={(at % frame.columns) * frame.step_m}
+          y={Math.floor(at / frame.columns) * frame.step_m}
+          width={frame.step_m}
+          height={frame.step_m}
+          strokeWidth={thin * 2}
+        />
+      </svg>
+      <Tools tool={tool} disabled={disabled} onTool={setTool} />
+      <Key things={grid.things} />
+    </div>
+  )
+}
+
+/** The lawn itself: its outline, or the whole of a grid without one. */
+function Lawn({ grid, squares, clip, thin }: { grid: Schemas['StepGrid']; squares: string; clip: string; thin: number }) {
+  const frame = grid.grid
+  const d = grid.line.length
+    ? [grid.line, ...grid.holes.map((h) => h.line)].map((r) => path(frame, r, true)).join('')
+    : `M0 0H${frame.columns * frame.step_m}V${frame.rows * frame.step_m}H0Z`
+  return (
+    <>
+      <clipPath id={clip}>
+        <path d={d} clipRule="evenodd" />
+      </clipPath>
+      <path className="map-lawn" d={d} fillRule="evenodd" strokeWidth={thin * 1.5} />
+      <path d={d} fillRule="evenodd" fill={squares} />
+    </>
+  )
+}
+
+function Tools({ tool, disabled, onTool }: { tool: Tool; disabled: boolean; onTool: (t: Tool) => void }) {
+  const [more, setMore] = useState(false)
+  return (
+    <div className="map-tools" role="group" aria-label="What a tap marks">
+      {degrees.map(([degree, name, label]) => (
+        <button
+          key={degree}
+          type="button"
+          data-degree-tool={name}
+          aria-pressed={'degree' in tool && tool.degree === degree}
+          disabled={disabled}
+          onClick={() => onTool({ degree })}
+        >
+          <svg viewBox="0 0 16 16" width="18" height="18" aria-hidden="true">
+            {degree === 1 ? (
+              <path className="map-hatch" d="M-2 6L6 -2M-2 14L14 -2M2 18L18 2M10 18L18 10" strokeWidth="3" />
+            ) : (
+              <rect className="map-cell" data-degree={degree} width="16" height="16" />
+            )}
+          </svg>
+          {label}
+        </button>
+      ))}
+      {(more || 'point' in tool) &&
+        pointKinds.map((k) => (
+          <button
+            key={k[2]}
+            type="button"
+            data-point-tool={`${k[0]}-${k[1]}`}
+            aria-pressed={'point' in tool && tool.point[2] === k[2]}
+            disabled={disabled}
+            onClick={() => onTool({ point: k })}
+          >
+            {k[2]}
+          </button>
+        ))}
+      <button type="button" className="quiet" aria-expanded={more} onClick={() => setMore(!more)} data-more-tools>
+        {more ? 'Fewer' : 'Mark where …'}
+      </button>
+    </div>
+  )
+}
