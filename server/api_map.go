@@ -78,7 +78,7 @@ type WalkedPoint struct {
 // SteppedShape is a plain shape whose sides were paced or taped.
 type SteppedShape struct {
 	Shape   string    `json:"shape" enum:"rectangle,l-shape,triangle,circle"`
-	SidesM  []float64 `json:"sides_m" minItems:"1" maxItems:"4" nullable:"false" doc:"length and width; of an L also those of the corner cut out; three sides; the width of a circle"`
+	SidesM  []float64 `json:"sides_m" minItems:"1" maxItems:"4" nullable:"false" doc:"as core/outline has them"`
 	Bearing float64   `json:"bearing" minimum:"0" maximum:"360" required:"false" doc:"of the first side, clockwise from north"`
 	Taped   bool      `json:"taped" doc:"measured by tape or wheel, not by paces"`
 }
@@ -185,7 +185,7 @@ func (s *Server) keepMapEntry(ctx context.Context, in *struct {
 		if err != nil {
 			return err
 		}
-		m, how, areaError, err := in.Body.mapped(site, rows)
+		m, how, areaError, err := in.Body.mapped(site, rows, in.Entry)
 		if err != nil {
 			return err
 		}
@@ -234,7 +234,9 @@ func useArea(tx *gorm.DB, zone uuid.UUID, e MapEntry) error {
 }
 
 // mapped makes an entry of what was handed in: its places, how it was taken, and the error of its area.
-func (n NewMapEntry) mapped(site store.Site, rows []store.MapEntry) (m outline.Mapped, how string, areaError float64, err error) {
+func (n NewMapEntry) mapped(site store.Site, rows []store.MapEntry, entry uuid.UUID) (
+	m outline.Mapped, how string, areaError float64, err error,
+) {
 	plane := outline.NewPlane(placeOf(site))
 	m = outline.Mapped{Kind: n.Kind, Name: n.Name, Reach: n.ReachM}
 	given := 0
@@ -270,7 +272,7 @@ func (n NewMapEntry) mapped(site store.Site, rows []store.MapEntry) (m outline.M
 		}
 	default:
 		how, where = "stepped", "stepped"
-		if areaError, err = stepped(&m, *n.Stepped, plane, rows); err != nil {
+		if areaError, err = stepped(&m, *n.Stepped, plane, rows, entry); err != nil {
 			return m, "", 0, err
 		}
 	}
@@ -319,8 +321,10 @@ func walked(m *outline.Mapped, n NewMapEntry, plane outline.Plane) error {
 	return nil
 }
 
-// stepped lays a plain shape at the site, east of what lies there.
-func stepped(m *outline.Mapped, x SteppedShape, plane outline.Plane, rows []store.MapEntry) (areaError float64, err error) {
+// stepped lays a plain shape where the outline lay that it takes the place of, else at the site, east of what lies there.
+func stepped(m *outline.Mapped, x SteppedShape, plane outline.Plane, rows []store.MapEntry, entry uuid.UUID) (
+	areaError float64, err error,
+) {
 	each := outline.PaceError
 	if x.Taped {
 		each = tapedError
@@ -330,19 +334,25 @@ func stepped(m *outline.Mapped, x SteppedShape, plane outline.Plane, rows []stor
 		return 0, invalid("body.stepped.sides_m", err.Error())
 	}
 	low, high := outline.Shape{Outer: ring}.Box()
-	east := 0.0
+	var to outline.Point
 	for _, r := range rows {
+		if r.Kind != outline.Lawn {
+			continue
+		}
 		other, err := mappedOf(r)
 		if err != nil {
 			return 0, err
 		}
-		if r.Kind == outline.Lawn {
-			_, far := other.Shape(plane).Box()
-			east = math.Max(east, far.East+apartOnEarth-low.East)
+		near, far := other.Shape(plane).Box()
+		if r.ID == entry {
+			to = outline.Point{East: (near.East + far.East) / 2, North: (near.North + far.North) / 2}
+			break
 		}
+		to.East = math.Max(to.East, far.East+apartOnEarth-low.East)
 	}
 	for i := range ring {
-		ring[i].East += east
+		ring[i].East += to.East
+		ring[i].North += to.North
 	}
 	m.Places, m.Closed = plane.Places(ring), true
 	m.Error = each * math.Max(high.East-low.East, high.North-low.North)

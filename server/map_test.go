@@ -76,6 +76,9 @@ func TestALawnIsSteppedOffAndItsGridIsClipped(t *testing.T) {
 	require.InEpsilon(t, 600, e.AreaM2, .002)
 	require.InDelta(t, .0141, e.AreaError, .0005, "a tape is better than paces")
 	require.Equal(t, 2, e.Version)
+	for _, c := range []server.OnSite{e.Line[0], e.Line[2]} {
+		require.InDelta(t, 18.03, math.Hypot(c.East, c.North), .02, "it lies where it lay")
+	}
 	tech.must(409, "PUT", "/sites/"+p.site+"/map/"+key, body, nil)
 	var pr problem
 	tech.must(422, "PUT", "/sites/"+p.site+"/map/"+id(), stepped(p.zone, "circle", 4), &pr)

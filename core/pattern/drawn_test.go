@@ -170,13 +170,13 @@ var drawings = map[string]func(f *field, chance *rand.Rand){
 }
 
 // TestDrawnLawnsAreReadRight draws lawns with damage of a known kind, and counts how often the first proposal of the pattern is that kind.
-// With HODOS_TABLE set it prints the table of docs/pattern.md.
+// With HODOS_TABLE set it prints the table of docs/decisions/0021-the-lawn-from-above.md.
 func TestDrawnLawnsAreReadRight(t *testing.T) {
 	const each = 200
 	// the least share that must be read right, and the most that may be read as something else; the rest is left to the eye
 	limits := map[string][2]float64{"along-hardscape": {.9, .1}, "low-spots": {.7, .3}, "sprinkler-arcs": {.8, .2}, "uniform": {.98, 0},
 		"mottled": {.95, .05}, "round-patches": {.95, .05}, "irregular-patches": {.7, .28}, "rings": {.95, .05}, "spreader-stripes": {.9, .1},
-		"lines-or-streaks": {.78, .22}}
+		"lines-or-streaks": {.75, .25}}
 	names := slices.Sorted(func(yield func(string) bool) {
 		for n := range drawings {
 			if !yield(n) {

@@ -2,7 +2,6 @@ package pattern
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"hodos/core/outline"
@@ -10,7 +9,7 @@ import (
 
 // Places on a lawn at which damage gathers.
 const (
-	AtHardEdge  = "hard-edge"  // within a metre or a square of a drive, path or wall
+	AtHardEdge  = "hard-edge"  // within a metre of a drive, path or wall
 	UnderTree   = "tree"       // under its crown
 	BeyondThrow = "throw"      // where no sprinkler throws to
 	AtSlopeFoot = "slope-foot" // at and below the foot of a slope
@@ -18,10 +17,10 @@ const (
 	OverBuried  = "buried"     // over what is buried
 )
 
-// How far a place reaches, and from when on it is told (judgement, set on drawn lawns: docs/pattern.md).
+// How far a place reaches, and from when on it is told (judgement, set on drawn lawns: docs/decisions/0021-the-lawn-from-above.md).
 const (
-	edgeReach    = 1.0  // m
-	buriedReach  = 1.5  // m
+	edgeReach    = 1.0  // m, from the near side of a square
+	buriedReach  = 1.5  // m, likewise
 	footFrom     = .75  // of the way down a slope
 	footTo       = 1.35 // of it, beyond the foot
 	mostShifts   = 240  // tried, evenly over all
@@ -90,9 +89,9 @@ func at(place string, things []outline.Thing, g outline.Grid, cell int) bool {
 	thrown, heads := false, false
 	for _, t := range things {
 		switch {
-		case place == AtHardEdge && t.Kind == outline.HardEdge && t.Away(p) <= math.Max(edgeReach, g.Step),
+		case place == AtHardEdge && t.Kind == outline.HardEdge && t.Away(p) <= edgeReach+g.Step/2,
 			place == UnderTree && t.Kind == outline.Tree && t.Away(p) <= t.Reach,
-			place == OverBuried && t.Kind == outline.Buried && t.Away(p) <= math.Max(buriedReach, g.Step):
+			place == OverBuried && t.Kind == outline.Buried && t.Away(p) <= buriedReach+g.Step/2:
 			return true
 		case place == BeyondThrow && t.Kind == outline.Sprinkler:
 			heads = true

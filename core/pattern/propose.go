@@ -29,7 +29,7 @@ type Proposal struct {
 }
 
 // placeRow is what gathering at a place says (judgement): a value of the pattern and one of the position, either may be missing; and the
-// chance of as much up to which it is said. A strip along an edge is shifted onto it in every tenth case, and a foot is often a third of a lawn.
+// chance of as much up to which it is said: a strip along an edge is shifted onto it in every tenth case, and a foot is a third of a lawn.
 type placeRow struct {
 	place, pattern, position string
 	chance                   float64
@@ -44,7 +44,7 @@ var placeRows = []placeRow{
 	{OverBuried, "", "over-tank", .1},
 }
 
-// From where on a shape counts (judgement, set on drawn lawns: docs/pattern.md).
+// From where on a shape counts (judgement, set on drawn lawns: docs/decisions/0021-the-lawn-from-above.md).
 const (
 	uniformFrom   = 65.0 // per cent of the lawn
 	hollowFrom    = .12  // of a ring and what it encloses

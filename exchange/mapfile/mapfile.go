@@ -1,5 +1,5 @@
 // Package mapfile reads and writes the map of a site as GeoJSON (RFC 7946): the lawns of its zones, and what lies on and along them.
-// The properties are described in docs/formats.md. A reader refuses the whole file, with the place in it and the reason, or takes all of it.
+// The properties are described in docs/formats.md. A reader refuses the whole file, with the place in it and the reason, or takes it.
 package mapfile
 
 import (

@@ -4645,7 +4645,7 @@ export interface components {
             bearing?: number;
             /** @enum {string} */
             shape: "rectangle" | "l-shape" | "triangle" | "circle";
-            /** @description length and width; of an L also those of the corner cut out; three sides; the width of a circle */
+            /** @description as core/outline has them */
             sides_m: number[];
             /** @description measured by tape or wheel, not by paces */
             taped: boolean;

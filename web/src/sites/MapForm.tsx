@@ -61,6 +61,7 @@ export function MapForm({ site, wanted, units, taps, onWant, onTaps, onDone }: P
   const [reach, setReach] = useState('')
   const [step, setStep] = useState<{ shape: Shape; typed: string[]; taped: boolean }>({ shape: 'rectangle', typed: [], taped: false })
   const [pace, setPace] = usePace()
+  const [paceTyped, setPaceTyped] = useState(String(Math.round(fromSI(pace, 'm', units) * 100) / 100))
   const [walked, setWalked] = useState<Walked>([])
   const [useArea, setUseArea] = useState(true)
   const typed = sides[step.shape].map((_, i) => step.typed[i] ?? '')
@@ -120,8 +121,9 @@ export function MapForm({ site, wanted, units, taps, onWant, onTaps, onDone }: P
             <Text
               label={`One pace, ${unit ?? 'm'}`}
               hint="Walk 20 paces along a tape once, and divide."
-              value={String(Math.round(fromSI(pace, 'm', units) * 100) / 100)}
+              value={paceTyped}
               onChange={(t) => {
+                setPaceTyped(t)
                 const x = readNumber(t)
                 if (x !== undefined && x > 0) setPace(toSI(x, 'm', units))
               }}
@@ -177,12 +179,13 @@ function Walk({ walked, onWalked, lawn }: { walked: Walked; onWalked: (w: Walked
         )
       },
       (e) => {
-        setOn(false)
+        // without a view of the sky a position may be missing for a while: it goes on when there is one again
+        const never = e.code === e.PERMISSION_DENIED
+        if (never) setOn(false)
         setSaid({
-          problem:
-            e.code === e.PERMISSION_DENIED
-              ? 'This device does not let the page know where it is. Allow it in the browser’s settings, or step the lawn off.'
-              : 'The device does not know where it is just now. Under the open sky it will.',
+          problem: never
+            ? 'This device does not let the page know where it is. Allow it in the browser’s settings, or step the lawn off.'
+            : 'The device does not know where it is just now. Under the open sky it will.',
         })
       },
       { enableHighAccuracy: true, maximumAge: 0, timeout: 30_000 },
