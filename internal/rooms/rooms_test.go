@@ -50,6 +50,7 @@ var core = map[string]string{
 	"hodos/core/counts":     "",
 	"hodos/core/outline":    "",
 	"hodos/core/pattern":    "outline",
+	"hodos/core/photo":      "",
 	"hodos/core/clearance":  "label turf",
 	"hodos/core/schedule":   "",
 	"hodos/core/review":     "turf",
