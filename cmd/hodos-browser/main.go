@@ -11,6 +11,7 @@ import (
 	"syscall/js"
 
 	"hodos/browser"
+	"hodos/core/photo"
 )
 
 func main() {
@@ -25,7 +26,27 @@ func main() {
 	js.Global().Set("hodosWeigh", guarded(func(args []js.Value) ([]byte, error) {
 		return core.Weigh(args[0].String(), []byte(args[1].String()))
 	}))
+	js.Global().Set("hodosPhoto", guarded(photograph))
 	select {}
+}
+
+// photograph measures pixels (a Uint8ClampedArray) of so wide and high a picture, and marks what counts in a Uint8Array of a byte a pixel.
+func photograph(args []js.Value) ([]byte, error) {
+	p := photo.Picture{Width: args[1].Int(), Height: args[2].Int(), RGBA: make([]byte, args[0].Length())}
+	js.CopyBytesToGo(p.RGBA, args[0])
+	out, mask, err := browser.Measure(p, []byte(args[3].String()))
+	if err != nil {
+		return nil, err
+	}
+	bytes := p.RGBA[:len(mask)] // read already
+	for i, on := range mask {
+		bytes[i] = 0
+		if on {
+			bytes[i] = 1
+		}
+	}
+	js.CopyBytesToJS(args[4], bytes)
+	return out, nil
 }
 
 // guarded makes a function of the page of f: a panic would end the program for good.

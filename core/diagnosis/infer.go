@@ -3,9 +3,9 @@
 package diagnosis
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"sort"
 
 	"hodos/core/knowledge"
 	"hodos/core/worth"
@@ -390,7 +390,7 @@ func (p posterior) heaviest(mass float64, limit int) ([]set, float64) {
 			at += len(row)
 		}
 	}
-	slices.SortFunc(all, func(a, b set) int { return cmp.Compare(b.p, a.p) })
+	sort.Slice(all, func(a, b int) bool { return all[a].p > all[b].p })
 	carried := 0.0
 	for i := range all {
 		carried += all[i].p

@@ -3,6 +3,7 @@ package remedy
 import (
 	"math"
 	"slices"
+	"sort"
 	"strconv"
 	"time"
 
@@ -277,7 +278,7 @@ func (p *plan) wanted() (out []Wanted) {
 			out = append(out, Wanted{v.Check[0], v.ID, v.Reasons[len(v.Reasons)-1]})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Wanted) int { return p.at[a.Action].Order - p.at[b.Action].Order })
+	sort.SliceStable(out, func(a, b int) bool { return p.at[out[a].Action].Order < p.at[out[b].Action].Order })
 	return out
 }
 

@@ -3,6 +3,7 @@ package remedy
 import (
 	"math"
 	"slices"
+	"sort"
 	"strconv"
 	"strings"
 
@@ -287,15 +288,7 @@ func (s *situation) answered(a *action) (all []string, first string) {
 			found = append(found, likely{x.cause, p})
 		}
 	}
-	slices.SortStableFunc(found, func(x, y likely) int {
-		switch {
-		case x.p > y.p:
-			return -1
-		case x.p < y.p:
-			return 1
-		}
-		return 0
-	})
+	sort.SliceStable(found, func(x, y int) bool { return found[x].p > found[y].p })
 	for _, f := range found {
 		all = append(all, f.id)
 	}

@@ -9,7 +9,7 @@ import (
 	"fmt"
 	"io"
 	"math"
-	"slices"
+	"sort"
 	"strings"
 	"time"
 
@@ -58,7 +58,8 @@ func Parse(data []byte) (evidence.Case, error) {
 	}
 	c := p.readCase(obj)
 	if p.refused.Count > 0 {
-		slices.SortStableFunc(p.refused.Problems, func(a, b refusal.Problem) int { return strings.Compare(a.Column, b.Column) })
+		list := p.refused.Problems
+		sort.SliceStable(list, func(a, b int) bool { return list[a].Column < list[b].Column })
 		return evidence.Case{}, &p.refused
 	}
 	return c, nil
