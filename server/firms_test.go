@@ -63,6 +63,9 @@ func routes(p place, person string) map[string]route {
 	pipe := map[string]any{"kind": "buried", "version": 0, "points": []server.OnSite{{East: 1, North: 2}}}
 	geojson := []byte(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"buried"},"geometry":{"type":"Point","coordinates":[` + p.at + `]}}]}`)
 	return map[string]route{
+		"take-photo": {"PUT", p.path("/photos/" + id()), photograph(10)}, "list-photos": {"GET", p.path("/photos"), nil},
+		"list-zone-photos": {"GET", "/zones/" + p.zone + "/photos", nil}, "drop-photo": {"DELETE", "/photos/" + p.visit, nil},
+		"get-picture": {"GET", "/photos/" + p.visit + "/picture", nil}, "get-thumbnail": {"GET", "/photos/" + p.visit + "/thumbnail", nil},
 		"get-map": {"GET", "/sites/" + p.site + "/map", nil}, "keep-map-entry": {"PUT", "/sites/" + p.site + "/map/" + id(), pipe},
 		"drop-map-entry": {"DELETE", "/sites/" + p.site + "/map/" + p.visit, nil}, "export-map": {"GET", "/sites/" + p.site + "/map/geojson", nil},
 		"import-map": {"POST", "/sites/" + p.site + "/map/geojson", geojson}, "get-grid": {"GET", "/zones/" + p.zone + "/grid", nil},

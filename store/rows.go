@@ -201,6 +201,24 @@ type (
 		How                string
 		Version            int
 	}
+	Photo struct {
+		ID, FirmID, VisitID, ZoneID, PersonID uuid.UUID
+		TakenAt, RecordedAt                   time.Time
+		Kind, About, Spot, Note               string
+		EastM                                 *float64 `gorm:"column:east_m"`
+		NorthM                                *float64 `gorm:"column:north_m"`
+		Tilt                                  *float64
+		Width, Height                         int
+		Wanted                                JSON
+		Cover, CoverError, ColourIndex        *float64
+		Faults                                JSON
+	}
+	Picture struct {
+		PhotoID            uuid.UUID `gorm:"primaryKey"`
+		FirmID             uuid.UUID
+		SHA256             []byte `gorm:"column:sha256"`
+		Picture, Thumbnail []byte
+	}
 	Visit struct {
 		ID, FirmID, SiteID  uuid.UUID
 		ZoneID, PersonID    *uuid.UUID
