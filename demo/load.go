@@ -261,6 +261,9 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 	if err := tx.Create(&visit).Error; err != nil {
 		return err
 	}
+	if err := p.loadPhotographs(tx, i, visit, z); err != nil {
+		return err
+	}
 	sub := func(n int) uuid.UUID { return key(1_000_000 + p.n*10_000 + uint32(i)*100 + uint32(n)) }
 	n := 0
 	for _, id := range order(v.findings) {

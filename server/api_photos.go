@@ -77,8 +77,20 @@ type NewPhoto struct {
 	Tilt    *float64    `json:"tilt,omitempty" minimum:"0" maximum:"180"`
 	Note    string      `json:"note" maxLength:"500" required:"false"`
 	Wanted  PhotoWanted `json:"wanted"`
+	Seen    *PhotoSeen  `json:"seen,omitempty" doc:"what the device measured before it made a JPEG of the picture"`
 	Picture string      `json:"picture" maxLength:"8000000" contentEncoding:"base64" doc:"JPEG or PNG, at most 25 million pixels"`
 }
+
+// PhotoSeen is what a device measured in a picture. A JPEG smears colours over two pixels, by which thin blades look broader.
+type PhotoSeen struct {
+	Cover float64 `json:"cover" minimum:"0" maximum:"1"`
+	Error float64 `json:"error" minimum:"0" maximum:"1"`
+	Index float64 `json:"index" minimum:"0" maximum:"2"`
+}
+
+// mostApart is by how much a device may lie beside what its JPEG comes to; beyond, it measured something else (judgement: a JPEG of blades
+// three pixels wide lies off by 0.11).
+const mostApart = .15
 
 // PhotoSum is what the pictures of a zone on one visit come to together.
 type PhotoSum struct {
@@ -150,6 +162,15 @@ func (n NewPhoto) measured(p photo.Picture, row *store.Photo) error {
 		}
 		row.Cover, row.CoverError, row.ColourIndex = &m.Cover, &m.Error, &m.Index
 		faults = append(faults, m.Faults...)
+	}
+	if s := n.Seen; s != nil {
+		if math.Abs(s.Cover-*row.Cover) > mostApart {
+			return invalid("body.seen.cover", "is not what this picture comes to")
+		}
+		row.Cover, row.CoverError = &s.Cover, &s.Error
+		if row.ColourIndex != nil {
+			row.ColourIndex = &s.Index
+		}
 	}
 	j, err := json.Marshal(faults)
 	row.Faults = store.JSON(j)

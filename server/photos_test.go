@@ -62,6 +62,10 @@ func TestAPhotographIsMeasuredAndKept(t *testing.T) {
 	tech.must(200, "PUT", p.path("/photos/"+key), with(photograph(40), map[string]any{"at": map[string]any{"e": 3, "n": 9}, "tilt": 4}), &one)
 	require.InDelta(t, .40, *one.Cover, .02)
 	require.Empty(t, one.Faults)
+	var seen server.Photo
+	tech.must(200, "PUT", p.path("/photos/"+id()), with(photograph(10), map[string]any{"spot": "healthy",
+		"seen": map[string]any{"cover": .08, "error": .02, "index": .6}}), &seen)
+	require.InDelta(t, .08, *seen.Cover, 0, "measured before the JPEG was made")
 	require.Equal(t, "Tam Whitlock", one.By)
 	require.InDelta(t, 3, one.At.East, 0)
 	tech.must(200, "PUT", p.path("/photos/"+key), photograph(40), &one) // the same again
@@ -70,8 +74,8 @@ func TestAPhotographIsMeasuredAndKept(t *testing.T) {
 	tech.must(200, "PUT", p.path("/photos/"+id()), with(photograph(90), map[string]any{"kind": "show"}), nil)
 	var list server.Photos
 	tech.must(200, "GET", p.path("/photos"), nil, &list)
-	require.Len(t, list.Photos, 4)
-	require.Len(t, list.Sums, 1)
+	require.Len(t, list.Photos, 5)
+	require.Len(t, list.Sums, 2)
 	require.Equal(t, 2, list.Sums[0].Of, "what is slanted or for show does not count")
 	require.InDelta(t, .45, list.Sums[0].Cover, .02)
 	require.Greater(t, list.Sums[0].Error, .2, "two pictures leave much open")
@@ -129,6 +133,7 @@ func TestPhotographsThatAreNotTaken(t *testing.T) {
 		"body.wanted.hue_high":  {limits(100, 90), "above the lower limit"},
 		"body.wanted.like":      {moss, "three times"},
 		"body.wanted.card":      {card, "too small"},
+		"body.seen.cover":       {map[string]any{"seen": map[string]any{"cover": .9, "error": .01, "index": .5}}, "not what this picture"},
 		"body.taken_at":         {map[string]any{"taken_at": demo.Start.AddDate(0, 0, 9)}, "future"},
 		"body.taken_at ":        {map[string]any{"taken_at": demo.Start.AddDate(0, 0, -90)}, "60 days"},
 		"body.at":               {map[string]any{"at": map[string]any{"e": 1e7, "n": 0}}, "far away"},

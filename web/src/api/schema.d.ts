@@ -3758,6 +3758,8 @@ export interface components {
             note?: string;
             /** @description JPEG or PNG, at most 25 million pixels */
             picture: string;
+            /** @description what the device measured before it made a JPEG of the picture */
+            seen?: components["schemas"]["PhotoSeen"];
             /** @enum {string} */
             spot?: "" | "worst" | "healthy";
             /** Format: date-time */
@@ -3985,6 +3987,14 @@ export interface components {
             /** Format: int64 */
             width: number;
             zone_id: string;
+        };
+        PhotoSeen: {
+            /** Format: double */
+            cover: number;
+            /** Format: double */
+            error: number;
+            /** Format: double */
+            index: number;
         };
         PhotoSum: {
             /** @enum {string} */
