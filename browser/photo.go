@@ -20,7 +20,7 @@ type Wanted struct {
 // Seen is what a picture comes to.
 type Seen struct {
 	Cover  float64       `json:"cover"`
-	Error  float64       `json:"error"`
+	Error  float64       `json:"uncertain"` // "error" is why something could not be answered
 	Index  float64       `json:"index"`
 	Faults []photo.Fault `json:"faults"`
 	Card   string        `json:"card,omitempty"` // why the grey card is not gone by

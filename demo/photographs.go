@@ -1,11 +1,13 @@
 package demo
 
 import (
+	"cmp"
 	"crypto/sha256"
 	"image"
 	"image/color"
 	"math"
 	"math/rand/v2"
+	"sync"
 	"time"
 
 	"gorm.io/gorm"
@@ -175,32 +177,53 @@ var photographs = []pictured{
 	{4, 3, "worst", Drawing{Cover: .81, Patchy: .8, Seed: 43}},
 }
 
+// shot is a photograph of the demo, ready to be kept.
+type shot struct {
+	measured photo.Measured
+	kept     store.Picture
+	err      error
+}
+
+// shots are drawn once a process: it takes a second.
+var shots = sync.OnceValue(func() []shot {
+	out := make([]shot, len(photographs))
+	for i, e := range photographs {
+		img := Draw(e.drawing).Image
+		s := &out[i]
+		for _, step := range []func() error{
+			func() (err error) {
+				s.measured, err = photo.Measure(photofile.Pixels(img), photo.Usual(), photo.Gains{})
+				return
+			},
+			func() (err error) { s.kept.Picture, err = photofile.JPEG(img); return },
+			func() (err error) { s.kept.Thumbnail, err = photofile.Thumbnail(img); return },
+		} {
+			s.err = cmp.Or(s.err, step())
+		}
+		sum := sha256.Sum256(s.kept.Picture)
+		s.kept.SHA256 = sum[:]
+	}
+	return out
+})
+
 // loadPhotographs puts the photographs of one past visit in.
 func (p property) loadPhotographs(tx *gorm.DB, past int, visit store.Visit, zone store.Zone) error {
 	for i, e := range photographs {
 		if e.n != p.n || e.past != past {
 			continue
 		}
-		img := Draw(e.drawing).Image
-		limits := photo.Usual()
-		m, err := photo.Measure(photofile.Pixels(img), limits, photo.Gains{})
-		if err != nil {
-			return err
+		s := shots()[i]
+		if s.err != nil {
+			return s.err
 		}
+		m := s.measured
 		taken := visit.DueOn.Add(time.Duration(14+i%3) * time.Hour)
 		row := store.Photo{ID: key(4_000_000 + uint32(i)), FirmID: Firm, VisitID: visit.ID, ZoneID: zone.ID, PersonID: *visit.PersonID, TakenAt: taken,
 			RecordedAt: taken, Kind: "measure", About: "cover", Spot: e.spot, Width: drawnWidth, Height: drawnHeight,
 			Wanted: store.JSON(`{"hue_low": 60, "hue_high": 120, "saturation": 0.1}`), Cover: &m.Cover, CoverError: &m.Error,
 			ColourIndex: &m.Index, Faults: store.JSON("[]")}
-		kept := store.Picture{PhotoID: row.ID, FirmID: Firm}
-		if kept.Picture, err = photofile.JPEG(img); err != nil {
-			return err
-		}
-		if kept.Thumbnail, err = photofile.Thumbnail(img); err != nil {
-			return err
-		}
-		sum := sha256.Sum256(kept.Picture)
-		kept.SHA256 = sum[:]
+		kept := s.kept
+		kept.PhotoID, kept.FirmID = row.ID, Firm
 		for _, r := range []any{&row, &kept} {
 			if err := tx.Create(r).Error; err != nil {
 				return err

@@ -83,7 +83,8 @@ func open(t *testing.T, address string) *page {
 	opts := append([]chromedp.ExecAllocatorOption{}, chromedp.DefaultExecAllocatorOptions[:]...)
 	opts = append(opts, chromedp.ExecPath(chromium(t)), chromedp.NoSandbox, chromedp.WindowSize(1280, 800), chromedp.UserDataDir(t.TempDir()),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
-		chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-GB"))
+		chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-GB"),
+		chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	t.Cleanup(stop)
 	ctx, cancel := chromedp.NewContext(alloc)

@@ -1,11 +1,14 @@
-// The core, in a worker of the page: one message a question, one JSON text an answer.
+// The core, in a worker of the page: one message a question, one JSON text an answer. Pictures are turned upright, reduced and kept here, so that
+// the page stays free for the finger.
 import './wasm_exec.js'
 import address from './core.wasm?url'
+import { reduced, type Reduced } from '../photo/reduce'
 
 interface Question {
   id: number
-  ask: 'hodosTake' | 'hodosWeigh'
+  ask: 'hodosTake' | 'hodosWeigh' | 'picture' | 'photo'
   with: string[]
+  picture?: Blob | ImageBitmap
 }
 
 declare class Go {
@@ -13,7 +16,13 @@ declare class Go {
   run(instance: WebAssembly.Instance): Promise<void>
 }
 
-const functions = globalThis as unknown as Record<Question['ask'], (...args: string[]) => string | undefined>
+interface Functions {
+  hodosTake: (...args: string[]) => string | undefined
+  hodosWeigh: (...args: string[]) => string | undefined
+  hodosPhoto: (pixels: Uint8ClampedArray, width: number, height: number, wanted: string, mask: Uint8Array) => string | undefined
+}
+const functions = globalThis as unknown as Functions
+const stopped = '{"error":"the core has stopped"}'
 
 async function start() {
   const go = new Go()
@@ -21,11 +30,36 @@ async function start() {
   void go.run(instance)
 }
 const started = start()
+let held: Reduced | undefined
+
+/** Takes a picture in hand; says how large it is, and gives it back as a JPEG without anything but its pixels. */
+async function take(q: Question) {
+  if (!q.picture) throw new Error('no picture')
+  held = await reduced(q.picture)
+  const { width, height } = held.pixels
+  return { id: q.id, answer: JSON.stringify({ width, height }), jpeg: held.jpeg }
+}
+
+/** Measures the picture in hand; the mask has a byte a pixel. */
+function measure(q: Question) {
+  if (!held) throw new Error('no picture')
+  const { width, height, data } = held.pixels
+  const mask = new Uint8Array(width * height)
+  const answer = functions.hodosPhoto(data, width, height, q.with[0] ?? '', mask) ?? stopped
+  return { id: q.id, answer, mask }
+}
+
+async function answerTo(q: Question): Promise<{ id: number; answer: string; mask?: Uint8Array; jpeg?: Blob }> {
+  try {
+    if (q.ask === 'picture') return await take(q)
+    await started
+    if (q.ask === 'photo') return measure(q)
+    return { id: q.id, answer: functions[q.ask](...q.with) ?? stopped }
+  } catch (wrong) {
+    return { id: q.id, answer: JSON.stringify({ error: wrong instanceof Error ? wrong.message : String(wrong) }) }
+  }
+}
 
 onmessage = (e: MessageEvent<Question>) => {
-  const { id, ask, with: args } = e.data
-  started.then(
-    () => postMessage({ id, answer: functions[ask](...args) ?? '{"error":"the core has stopped"}' }),
-    (wrong: unknown) => postMessage({ id, answer: JSON.stringify({ error: String(wrong) }) }),
-  )
+  void answerTo(e.data).then((a) => postMessage(a, { transfer: a.mask ? [a.mask.buffer] : [] }))
 }

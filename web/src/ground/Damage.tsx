@@ -1,20 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
-import { api, got } from '../api/client'
 import type { Words } from '../api/queries'
 import type { UnitSystem } from '../format'
 import { Busy } from '../Shell'
 import type { Plain } from '../visit/Check'
 import { cellsFrom, damageOn, lawnOf, share, type PointOnLawn } from './grid'
 import { PatternSays } from './PatternSays'
+import { gridQuery } from './queries'
 import { StepGrid } from './StepGrid'
 import './ground.css'
-
-/** The step grid of a zone. */
-export const gridQuery = (zone: string) => ({
-  queryKey: ['grid', zone],
-  queryFn: () => got(api.GET('/zones/{id}/grid', { params: { path: { id: zone } } })),
-})
 
 interface Props {
   site: string

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import type { Schemas } from '../api/client'
 import { offersQuery, queryClient, visitQuery } from '../api/queries'
 import { scalesQuery } from '../scales/useScales'
+import { gridQuery } from '../ground/queries'
 import { caseQuery } from './cases'
 
 const most = 15 // visits of a day that are fetched ahead (judgement: more than anybody drives)
@@ -15,6 +16,7 @@ async function fetchVisit(id: string): Promise<void> {
     await queryClient.query({ ...scalesQuery(id, z.id), ...fresh })
     await queryClient.query(caseQuery(id, z.id))
     await queryClient.query({ ...offersQuery(id, z.id), ...fresh })
+    await queryClient.query({ ...gridQuery(z.id), ...fresh })
   }
 }
 

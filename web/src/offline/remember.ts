@@ -3,7 +3,21 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { Schemas } from '../api/client'
 
 /** What a day's visits need without a connection; everything else is asked of the server. */
-const remembered = new Set(['me', 'vocabulary', 'protocols', 'day', 'visit', 'scales', 'offers', 'case', 'zone-jobs', 'bench', 'recovery'])
+const remembered = new Set([
+  'me',
+  'vocabulary',
+  'protocols',
+  'day',
+  'visit',
+  'scales',
+  'offers',
+  'case',
+  'zone-jobs',
+  'bench',
+  'recovery',
+  'grid',
+  'photos',
+])
 
 /** A day and a night: what is older is not trusted, and not left lying on a device (judgement). */
 const longest = 36 * 3600 * 1000

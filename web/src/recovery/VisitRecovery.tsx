@@ -1,11 +1,15 @@
 import { useState } from 'react'
 import { Button, Input } from 'antd'
 import { useParams } from 'react-router'
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, useMe, useRecovery, useRefresh, useVisit, useWords } from '../api/queries'
 import { percent, readNumber, showDate } from '../format'
 import { Busy, Problem } from '../Shell'
+import { Beside } from '../photo/Beside'
+import { Photos } from '../photo/Photos'
+import { photosQuery } from '../photo/queries'
+import { shareSaid } from '../photo/words'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
 import './recovery.css'
@@ -34,6 +38,19 @@ function Stepper({ label, value, onChange, hint }: { label: string; value: strin
       </div>
       <small className="faint">{hint}</small>
     </div>
+  )
+}
+
+/** What the pictures of the bad spot come to, to be taken over as the cover. */
+function ByPictures({ visit, zone, onTake }: { visit: string; zone: string; onTake: (percent: number) => void }) {
+  const sums = useQuery({ ...photosQuery(visit, zone), enabled: zone !== '' }).data?.sums ?? []
+  const s = sums.find((x) => x.about === 'cover' && x.spot === 'worst') ?? sums.find((x) => x.about === 'cover' && x.spot === '')
+  if (!s) return null
+  return (
+    <button type="button" className="offer" onClick={() => onTake(Math.round(s.cover * 100))} data-take-cover>
+      <span className="faint">By {s.of === 1 ? 'one picture' : `${s.of} pictures`}</span>{' '}
+      <b className="num">{shareSaid(s.cover, s.error)}</b>
+    </button>
   )
 }
 
@@ -90,6 +107,7 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
         onChange={setCover}
         hint="of the damaged part, from straight above; estimates by eye tend to be high"
       />
+      <ByPictures visit={visit} zone={zone} onTake={(percent) => setCover(String(percent))} />
       <Stepper label="Crowns alive" value={crowns} onChange={setCrowns} hint="of ten to twenty cut; leave empty if not cut" />
       <div className="field">
         <span>New spread</span>
@@ -151,6 +169,7 @@ export default function VisitRecovery() {
               The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.
             </p>
           )}
+          <Beside key={zone} zone={zone} form={me.date_form} />
           <Done
             r={r}
             form={me.date_form}
@@ -158,7 +177,12 @@ export default function VisitRecovery() {
             cause={(id) => words.cause.get(id)?.label ?? id}
           />
         </div>
-        {me.rights.includes('answer-checks') && <Measure key={zone} visit={visit} zone={zone} started={r.started} />}
+        {me.rights.includes('answer-checks') && (
+          <div>
+            <Photos key={`${zone}photos`} visit={visit} zone={zone} may />
+            <Measure key={zone} visit={visit} zone={zone} started={r.started} />
+          </div>
+        )}
       </main>
     </div>
   )

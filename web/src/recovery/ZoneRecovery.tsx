@@ -1,6 +1,7 @@
 import { Link, useParams } from 'react-router'
 import { useMe, useRecovery, useSiteOfZone, useWords } from '../api/queries'
 import { Busy, Problem } from '../Shell'
+import { Beside } from '../photo/Beside'
 import { Course, VerdictBox } from './Course'
 import { Done } from './VisitRecovery'
 import './recovery.css'
@@ -35,6 +36,7 @@ export default function ZoneRecovery() {
           ) : (
             <p className="empty">Nothing has been measured in this zone yet.</p>
           )}
+          <Beside key={zone} zone={zone} form={me.date_form} />
         </div>
         <Done
           r={r}

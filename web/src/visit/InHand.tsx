@@ -31,6 +31,7 @@ export function InHand({
   words,
   scales,
   check,
+  pictures,
   place,
   plan,
   suggestion,
@@ -48,6 +49,7 @@ export function InHand({
   words: Words
   scales: ReactNode
   check: ReactNode
+  pictures: ReactNode
   place: string
   plan: string
   suggestion: string | undefined
@@ -61,6 +63,7 @@ export function InHand({
   onSkip: () => void
 }) {
   const [open, setOpen] = useState(false)
+  const [looking, setLooking] = useState(false)
   const over = (diagnosis?.enough ?? false) || (diagnosis !== undefined && !suggestion)
   return (
     <div className="hand">
@@ -82,20 +85,24 @@ export function InHand({
         <main className="hand-check" aria-label="The check in hand">
           <h2 className="sr-only">The check in hand</h2>
           <p className="hand-place faint">
-            {place}
-            {undo && (
+            {looking ? 'Pictures of this zone' : place}
+            <button type="button" className="quiet" aria-pressed={looking} onClick={() => setLooking(!looking)} data-pictures>
+              {looking ? 'Back to the check' : 'Pictures'}
+            </button>
+            {undo && !looking && (
               <button type="button" className="quiet" onClick={undo} data-undo>
                 Undo {last}
               </button>
             )}
           </p>
-          {over && (
+          {looking && pictures}
+          {over && !looking && (
             <p className="settled">
               {diagnosis?.enough ? enoughSaid(diagnosis) : 'Nothing more to check on the lawn.'}
               {!diagnosis?.enough && sample && ` A sample could still tell more: ${words.findingLabel(sample).toLowerCase()}.`}
             </p>
           )}
-          {check}
+          {!looking && check}
         </main>
       )}
       <footer className="hand-bar">
@@ -124,6 +131,7 @@ export function InHand({
             data-hand-next={suggestion}
             onClick={() => {
               setOpen(false)
+              setLooking(false)
               onNext()
             }}
           >

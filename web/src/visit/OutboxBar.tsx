@@ -1,8 +1,10 @@
+import { useEffect } from 'react'
 import { Button } from 'antd'
 import { Link } from 'react-router'
 import { useWords } from '../api/queries'
 import type { Kept } from './kept'
 import { outbox } from './box'
+import { photos, usePhotos } from '../photo/box'
 import { useOutbox, type OutboxState } from './outbox'
 
 const count = (n: number) => (n === 1 ? '1 answer' : `${n} answers`)
@@ -68,12 +70,35 @@ export function OutboxBar() {
   )
 }
 
+/** Photographs that are not with the server yet. */
+export function PicturesBar() {
+  const { waiting, unsafe, offline } = usePhotos()
+  useEffect(() => {
+    void photos.flush() // what an earlier page has left
+  }, [])
+  const n = waiting.filter((p) => p.refused === undefined).length
+  if (n === 0 || !(unsafe || offline)) return null
+  const what = n === 1 ? '1 picture' : `${n} pictures`
+  return (
+    <p className="saved" data-state="pictures" role="status">
+      {unsafe
+        ? `This device has no room for ${what}: keep the page open until sent.`
+        : `${what} kept on this device; sent when the connection is back.`}
+    </p>
+  )
+}
+
 /** Said before somebody signs out. */
 export function StillHere({ box }: { box: OutboxState }) {
-  if (box.waiting.length === 0) return null
+  const pictures = usePhotos().waiting.length
+  if (box.waiting.length + pictures === 0) return null
+  const what = [
+    box.waiting.length > 0 && count(box.waiting.length),
+    pictures > 0 && (pictures === 1 ? '1 picture' : `${pictures} pictures`),
+  ].filter(Boolean)
   return (
     <p className="still-here" role="status">
-      {count(box.waiting.length)} not sent yet.{' '}
+      {what.join(' and ')} not sent yet.{' '}
       {box.unsafe ? 'Signing out loses them.' : 'They stay on this device and go out when you sign in here again.'}
     </p>
   )

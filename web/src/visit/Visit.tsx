@@ -9,6 +9,7 @@ import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
 import { Damage } from '../ground/Damage'
+import { Photos } from '../photo/Photos'
 import { Check, choicesOf, type Plain } from './Check'
 import { InHand } from './InHand'
 import { offersBy, takenOver, type Offered } from './offers'
@@ -224,6 +225,18 @@ export default function Visit() {
       onAnswers={answerAll}
     />
   )
+  const pictures = (
+    <Photos
+      key={zone}
+      visit={visit}
+      zone={zone}
+      may={may}
+      onTake={(check, percent) => {
+        answer(check, percent)
+        pick('walk', check)
+      }}
+    />
+  )
   const samples = station === 'lab' && (
     <Suspense fallback={<Busy what="the samples" />}>
       <Samples visit={visit} zone={zone} me={me} words={words} />
@@ -240,6 +253,7 @@ export default function Visit() {
         scales={beside}
         place={`${place?.label ?? ''} ${checks.findIndex((f) => f.id === current?.id) + 1} of ${checks.length}`}
         plan={`/visits/${visit}/${zone}/plan`}
+        pictures={pictures}
         suggestion={suggestion}
         sample={next.find((n) => n.days)?.finding}
         current={current?.id ?? ''}
@@ -290,6 +304,7 @@ export default function Visit() {
         </p>
         {may && <TakeOver offers={offered ?? []} zones={zones} answers={answers} onTake={answerAll} />}
         {station === 'walk' && damage}
+        {station === 'walk' && pictures}
         {samples}
         {checks.map(one)}
       </main>
