@@ -15,6 +15,7 @@ import (
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
+	"hodos/core/soil"
 	"hodos/core/turf"
 	"hodos/core/worth"
 	"hodos/exchange/casefile"
@@ -34,6 +35,15 @@ type Vocabulary struct {
 	Rights     []VRight     `json:"rights" nullable:"false" doc:"what people may do"`
 	Roles      []VRole      `json:"roles" nullable:"false"`
 	Claims     []VClaim     `json:"claims" nullable:"false" doc:"what clients have heard, with the answer"`
+	Feel       []VFeel      `json:"feel" nullable:"false" doc:"texture by feel: the first row that fits"`
+}
+
+// VFeel is one way through the test of texture by feel.
+type VFeel struct {
+	Ball     bool    `json:"ball" doc:"a moist lump holds together"`
+	RibbonMM float64 `json:"ribbon_mm" doc:"it presses out to a ribbon of so long or more"`
+	Feel     string  `json:"feel" enum:",gritty,smooth,neither" doc:"empty: whatever it feels like"`
+	Texture  string  `json:"texture"`
 }
 
 // VClaim is something that clients have heard.
@@ -96,6 +106,8 @@ type VFinding struct {
 	Minutes   float64   `json:"minutes"`
 	Values    []VValue  `json:"values" nullable:"false"`
 	Steers    bool      `json:"steers" doc:"moves no cause; asked only where the advice names it"`
+	Both      bool      `json:"both" doc:"made at the bad spot and at the good one"`
+	Apart     bool      `json:"apart" doc:"the difference of both is a finding of its own"`
 }
 
 // VWeather is one finding computed from the weather.
@@ -197,6 +209,9 @@ func kindName(k knowledge.Kind) string {
 
 func vocabulary() Vocabulary {
 	v := Vocabulary{Knowledge: knowledge.Knowledge}
+	for _, r := range soil.FeelRows() {
+		v.Feel = append(v.Feel, VFeel(r))
+	}
 	for _, c := range remedy.Claims {
 		v.Claims = append(v.Claims, VClaim(c))
 	}
@@ -217,6 +232,8 @@ func vocabulary() Vocabulary {
 			ID:        f.ID,
 			Station:   f.Station,
 			Procedure: f.Procedure,
+			Both:      f.AtBothSpots(),
+			Apart:     f.ByItself(),
 			Kind:      kindName(f.Kind),
 			Label:     f.Label,
 			Ask:       f.Ask,

@@ -153,6 +153,7 @@ func (m *model) observeAll(g *evidence.Gathered) []observed {
 		names = append(names, id)
 	}
 	sort.Strings(names)
+	m.beside = g.Beside
 	var evs []observed
 	for _, id := range names {
 		ev := m.observe(id, g.Values[id])

@@ -83,7 +83,8 @@ type model struct {
 	scratch   []float64
 	relations map[string]knowledge.Relation
 	climate   int
-	settled   []bool // by active cause: its own reading lies beyond its limit
+	beside    map[string]knowledge.Value // what the good spot reads
+	settled   []bool                     // by active cause: its own reading lies beyond its limit
 	stake     moneyAt
 	told      []observed // what was told, before every fact counts once
 	sound     float64    // of the empty set, the share of nothing being wrong, by the last sum
@@ -185,6 +186,9 @@ func (m *model) observe(id string, v knowledge.Value) (ev observed) {
 			b = cf.Density(&cf.Background, *v.Number, cf.Stray()*knowledge.OwnStray)
 		} else {
 			own = -1
+			if good, ok := m.beside[id]; ok { // what is its own reading is read, wherever else it reads so
+				b = cf.BesideGood(b, v, m.meant(cf.Finding, good))
+			}
 		}
 		for k := 0; k < n; k++ {
 			if d := row(k); d != nil && (own < 0 || m.active[k] == own) {

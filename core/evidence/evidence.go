@@ -28,6 +28,7 @@ type WeatherFinding struct {
 type Gathered struct {
 	Lawn    knowledge.Lawn
 	Values  map[string]knowledge.Value // by finding, "disease-window:rust" for those kept once a cause
+	Beside  map[string]knowledge.Value // what the good spot reads where the bad one was read, too; differences that are findings aside
 	Weather []WeatherFinding
 	Notices []Notice
 	Sky     sky.Sky
@@ -73,6 +74,7 @@ func Gather(c Case) Gathered {
 		}
 	}
 	g.soilTemperatures(c, note)
+	g.besideGood(c)
 	for _, e := range c.Earlier {
 		if e.Cause != "" && e.Cause != knowledge.Healthy && c.Lawn.Date.Sub(e.Date) < 3*366*24*time.Hour &&
 			c.Lawn.Date.Sub(e.Date) > 60*24*time.Hour {
@@ -91,6 +93,20 @@ func Gather(c Case) Gathered {
 		note("species", "the grass is not known: causes of both families stay possible and every figure is less sure")
 	}
 	return g
+}
+
+// besideGood keeps what the good spot reads, where the bad one was read on this visit.
+func (g *Gathered) besideGood(c Case) {
+	for id, good := range c.Reference {
+		f, ok := knowledge.FindingByID(id)
+		if _, read := c.Findings[id]; !ok || !read || !f.AtBothSpots() || f.ByItself() {
+			continue
+		}
+		if g.Beside == nil {
+			g.Beside = map[string]knowledge.Value{}
+		}
+		g.Beside[id] = good
+	}
 }
 
 func (g *Gathered) fromSamples(c Case) {

@@ -5076,9 +5076,28 @@ export interface components {
             heard: string;
             id: string;
         };
+        VFeel: {
+            /** @description a moist lump holds together */
+            ball: boolean;
+            /**
+             * @description empty: whatever it feels like
+             * @enum {string}
+             */
+            feel: "" | "gritty" | "smooth" | "neither";
+            /**
+             * Format: double
+             * @description it presses out to a ribbon of so long or more
+             */
+            ribbon_mm: number;
+            texture: string;
+        };
         VFinding: {
+            /** @description the difference of both is a finding of its own */
+            apart: boolean;
             ask: string;
             bands: number[];
+            /** @description made at the bad spot and at the good one */
+            both: boolean;
             id: string;
             /** @enum {string} */
             kind: "yes-no" | "one-of" | "any-of" | "number" | "cause-ids" | "cause-or-none";
@@ -5176,6 +5195,8 @@ export interface components {
             causes: components["schemas"]["VCause"][];
             /** @description what clients have heard, with the answer */
             claims: components["schemas"]["VClaim"][];
+            /** @description texture by feel: the first row that fits */
+            feel: components["schemas"]["VFeel"][];
             findings: components["schemas"]["VFinding"][];
             knowledge: string;
             procedures: components["schemas"]["VProcedure"][];

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Schemas } from '../api/client'
 import { fromSI, readNumber, toSI, unitFor, type UnitSystem } from '../format'
 import { Count, type Held } from './Count'
@@ -35,6 +35,17 @@ interface Props {
   tally?: Schemas['Tally'] | undefined
   /** under which a count that is not saved yet is kept on the device */
   keep?: string
+  onAnswer: (value: Plain, how?: How) => void
+  /** what helps to come to the answer, under it */
+  aid?: ReactNode
+  /** the same check at the good spot; left out where it is made at the bad one alone */
+  good?: GoodSpot | undefined
+}
+
+export interface GoodSpot {
+  value: Plain | undefined
+  state: Answered['state'] | undefined
+  offers: Props['offers']
   onAnswer: (value: Plain, how?: How) => void
 }
 
@@ -203,6 +214,19 @@ function NumberAnswer({ finding, value, units, disabled, onAnswer }: Pick<Props,
   )
 }
 
+/** What lies between both spots, in words; nothing while one is missing. */
+export function differenceSaid(f: Schemas['VFinding'], bad: Plain | undefined, good: Plain | undefined, units: UnitSystem): string {
+  if (bad === undefined || bad === null || good === undefined || good === null) return ''
+  if (typeof bad === 'number' && typeof good === 'number') {
+    const unit = unitFor(f.measure, units)
+    const shown = (x: number) => Math.round((unit ? fromSI(x, f.measure, units) : x) * 10) / 10
+    const by = Math.round((shown(bad) - shown(good)) * 10) / 10
+    if (by === 0) return 'The same at both: it does not tell them apart.'
+    return `${Math.abs(by)} ${unit?.label ?? f.measure} ${by > 0 ? 'more' : 'less'} at the bad spot.`
+  }
+  return bad === good ? 'The same at both: it does not tell them apart.' : 'Not the same: it tells the bad spot from the good one.'
+}
+
 function said(p: Props, answered: boolean): string {
   if (p.state === 'here') return 'saved on this device'
   if (p.state === 'refused') return 'not saved, see below'
@@ -291,6 +315,69 @@ export function Check(p: Props) {
             </button>
           )}
         </div>
+      )}
+      {!counting && p.aid}
+      {p.good && !counting && <Good check={p} good={p.good} />}
+    </div>
+  )
+}
+
+/** The same check at the good spot, beside the bad one, with what lies between them. */
+function Good({ check: p, good }: { check: Props; good: GoodSpot }) {
+  const [opened, setOpened] = useState(false)
+  const answered = good.value !== undefined && good.value !== null
+  const difference = differenceSaid(p.finding, p.value, good.value, p.units)
+  if (!opened && !answered && !p.finding.apart)
+    return (
+      <button type="button" className="quiet good-open" disabled={p.disabled} onClick={() => setOpened(true)} data-good-open={p.finding.id}>
+        Compare with a good spot
+      </button>
+    )
+  return (
+    <div className="good-spot" data-finding={`${p.finding.id}@healthy`} data-answered={answered} data-state={good.state} role="group">
+      <b>Good spot</b>
+      {!answered &&
+        good.offers?.map((o) => (
+          <button
+            key={o.key}
+            type="button"
+            className="offer"
+            disabled={p.disabled}
+            data-offer={o.key}
+            onClick={() => good.onAnswer(o.value)}
+          >
+            <span className="faint">{o.from}</span> <b>{o.says}</b>
+          </button>
+        ))}
+      {p.finding.kind === 'number' ? (
+        <NumberAnswer
+          finding={{ ...p.finding, label: `${p.finding.label}, good spot` }}
+          value={good.value}
+          units={p.units}
+          disabled={p.disabled}
+          onAnswer={good.onAnswer}
+        />
+      ) : (
+        <div className="answers">
+          {choicesOf(p.finding, good.value, p.causes).map((c) => (
+            <button
+              key={c.id}
+              type="button"
+              className="answer"
+              data-value={c.id}
+              aria-pressed={c.on}
+              disabled={p.disabled}
+              onClick={() => good.onAnswer(c.value)}
+            >
+              {c.label}
+            </button>
+          ))}
+        </div>
+      )}
+      {difference && (
+        <p className="difference" role="status">
+          {difference}
+        </p>
       )}
     </div>
   )

@@ -11,9 +11,10 @@ import { useScales } from '../scales/useScales'
 import { Damage } from '../ground/Damage'
 import { Photos } from '../photo/Photos'
 import { Check, choicesOf, type Plain } from './Check'
+import { CoreStrip, Feel, HourOfReading } from './ByHand'
 import { InHand } from './InHand'
 import { offersBy, takenOver, type Offered } from './offers'
-import { compared, healthy, useAnswers, type Answers } from './useAnswers'
+import { healthy, useAnswers, type Answers } from './useAnswers'
 import { Changes, Decided, NextChecks } from './NextChecks'
 import { Day } from '../ui/Field'
 import { useNarrow } from '../ui/useNarrow'
@@ -71,13 +72,9 @@ export default function Visit() {
   )
   const checks = useMemo(
     () =>
-      words?.raw.findings
-        .filter((f) => f.station === station && f.id !== 'soil-temp-hour' && (!f.steers || asked.has(f.id) || answers.has(f.id)))
-        .flatMap((f) =>
-          compared.includes(f.id)
-            ? [f, { ...f, id: f.id + healthy, label: `${f.label}, healthy spot`, ask: 'Repeat at a healthy spot and compare' }]
-            : [f],
-        ) ?? [],
+      words?.raw.findings.filter(
+        (f) => f.station === station && f.id !== 'soil-temp-hour' && (!f.steers || asked.has(f.id) || answers.has(f.id)),
+      ) ?? [],
     [words, station, asked, answers],
   )
   const pick = (atStation: string, check: string) => {
@@ -182,6 +179,25 @@ export default function Visit() {
       )}
     </>
   )
+  const aidFor = (f: Schemas['VFinding']) => {
+    if (f.id === 'texture')
+      return (
+        <Feel rows={words.raw.feel} label={(t) => words.valueLabel('texture', t)} disabled={!may} onTake={(t) => answer('texture', t)} />
+      )
+    if (f.id === 'soil-temp-c' && typeof answers.get(f.id)?.value === 'number')
+      return <HourOfReading value={answers.get('soil-temp-hour')?.value} disabled={!may} onAnswer={(h) => answer('soil-temp-hour', h)} />
+    if (f.procedure === 'core' && f.measure === 'mm')
+      return (
+        <CoreStrip
+          label={f.label}
+          value={answers.get(f.id)?.value}
+          units={me.unit_system}
+          disabled={!may}
+          onAnswer={(mm) => answer(f.id, mm)}
+        />
+      )
+    return undefined
+  }
   const one = (f: Schemas['VFinding']) => (
     <Check
       key={`${zone}${f.id}`}
@@ -196,6 +212,17 @@ export default function Visit() {
       causes={words.raw.causes}
       disabled={!may}
       offers={offers.get(f.id)}
+      aid={f.id === current?.id || f.id === 'soil-temp-c' ? aidFor(f) : undefined}
+      good={
+        f.both
+          ? {
+              value: answers.get(f.id + healthy)?.value,
+              state: answers.get(f.id + healthy)?.state,
+              offers: offers.get(f.id + healthy),
+              onAnswer: (v, how) => answer(f.id + healthy, v, how),
+            }
+          : undefined
+      }
       tally={answers.get(f.id)?.tally}
       keep={`${visit}-${zone}-${f.id}`}
       held={{
@@ -208,7 +235,13 @@ export default function Visit() {
         if (f.id !== current?.id) pick(f.station, f.id)
       }}
       onAnswer={(v, how) => {
-        answer(f.id, v, how)
+        const now = new Date()
+        if (f.id === 'soil-temp-c' && v !== null && (answers.get('soil-temp-hour')?.value ?? null) === null)
+          answerAll([
+            { check: f.id, value: v, how },
+            { check: 'soil-temp-hour', value: now.getHours() + now.getMinutes() / 60 },
+          ])
+        else answer(f.id, v, how)
         pick(f.station, f.id)
         if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
       }}

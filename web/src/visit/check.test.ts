@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { choicesOf } from './Check'
+import { choicesOf, differenceSaid } from './Check'
 import { answerAt, answerKeys } from './keys'
 
 const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFinding'] => ({
@@ -18,6 +18,8 @@ const finding = (kind: Schemas['VFinding']['kind'], ids: string[]): Schemas['VFi
   bands: [],
   minutes: 1,
   steers: false,
+  both: false,
+  apart: false,
   values: ids.map((id) => ({ id, label: id })),
 })
 
@@ -52,4 +54,22 @@ it('no answer key leads somewhere else', () => {
   for (const k of ['j', 'k', 'l', 'n', 'p', 'z', '0', '[', ']']) expect(answerKeys).not.toContain(k)
   expect(new Set(answerKeys).size).toBe(answerKeys.length)
   expect(answerAt('Q')).toBe(9)
+})
+
+describe('what lies between the bad and the good spot', () => {
+  const number = { ...finding('number', []), measure: 'mm' }
+  const word = finding('one-of', ['dry', 'moist'])
+  it('is a figure with its unit, in the units of whoever reads', () => {
+    expect(differenceSaid(number, 30, 150, 'metric')).toBe('120 mm less at the bad spot.')
+    expect(differenceSaid(number, 76.2, 25.4, 'us')).toBe('2 in more at the bad spot.')
+    expect(differenceSaid(number, 30, 30, 'metric')).toContain('does not tell them apart')
+  })
+  it('or whether words are the same', () => {
+    expect(differenceSaid(word, 'dry', 'moist', 'metric')).toContain('it tells the bad spot')
+    expect(differenceSaid(word, 'dry', 'dry', 'metric')).toContain('does not tell them apart')
+  })
+  it('is nothing while one is missing', () => {
+    expect(differenceSaid(number, 30, undefined, 'metric')).toBe('')
+    expect(differenceSaid(number, null, 30, 'metric')).toBe('')
+  })
 })

@@ -2,7 +2,7 @@ import type { Schemas } from '../api/client'
 import type { Words } from '../api/queries'
 import { showDate, type DateForm } from '../format'
 import type { Plain } from './Check'
-import { compared, healthy } from './useAnswers'
+import { healthy } from './useAnswers'
 
 export interface Offered {
   key: string
@@ -16,7 +16,7 @@ export function offersBy(offers: Schemas['Offer'][], zones: Schemas['Zone'][], w
   const out = new Map<string, Offered[]>()
   for (const o of offers) {
     const check = o.spot === 'healthy' ? o.finding + healthy : o.finding
-    if (o.spot === 'healthy' && !compared.includes(o.finding)) continue
+    if (o.spot === 'healthy' && !words.finding.get(o.finding)?.both) continue
     const from =
       o.source === 'zone'
         ? `As on the ${zones.find((z) => z.id === o.zone_id)?.name ?? 'other zone'}`

@@ -5,8 +5,7 @@ import type { Answered, Plain } from './Check'
 import { outbox } from './box'
 import { useOutbox } from './outbox'
 
-/** Checks that are made at the bad spot and at the good one; the second is told apart by this ending. */
-export const compared = ['soil-moisture', 'soil-moisture-vwc']
+/** What was found at the good spot is told apart by this ending. */
 export const healthy = '@healthy'
 
 export type Answers = Map<string, Answered>
@@ -88,10 +87,10 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
   )
   /** Several answers as one step, taken back together. */
   const answerAll = useCallback(
-    (list: { check: string; value: Plain }[]) => {
+    (list: { check: string; value: Plain; how?: How | undefined }[]) => {
       if (!may || list.length === 0) return
       keep(list.map((x) => ({ check: x.check, before: standing(x.check) })))
-      for (const x of list) put(x.check, x.value)
+      for (const x of list) put(x.check, x.value, x.how)
     },
     [may, keep, put, standing],
   )
