@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"crypto/sha256"
 	"image"
-	"image/color"
 	"math"
 	"math/rand/v2"
 	"sync"
@@ -33,7 +32,7 @@ type Drawing struct {
 }
 
 // drawn sizes in pixels; a picture shows about a step by three quarters of one.
-const drawnWidth, drawnHeight = 960, 720
+const drawnWidth, drawnHeight = 720, 540
 
 // Draw draws a lawn: soil and dead leaves, then blades where a field of hills and hollows lies high enough.
 func Draw(d Drawing) DrawnLawn {
@@ -72,6 +71,15 @@ func Draw(d Drawing) DrawnLawn {
 	return out
 }
 
+// toned is a colour, lighter or darker.
+func toned(r, g, b, tone float64) [3]uint8 {
+	return [3]uint8{bounded(r * tone), bounded(g * tone), bounded(b * tone)}
+}
+
+func paint(img *image.NRGBA, x, y int, c [3]uint8) {
+	copy(img.Pix[4*(y*drawnWidth+x):], c[:])
+}
+
 func bounded(x float64) uint8 { return uint8(math.Max(0, math.Min(255, x))) }
 
 // ground is soil with dead leaves of many browns.
@@ -80,10 +88,10 @@ func ground(img *image.NRGBA, chance *rand.Rand) {
 		v := chance.NormFloat64() * 9
 		img.Pix[4*i], img.Pix[4*i+1], img.Pix[4*i+2], img.Pix[4*i+3] = bounded(112+v), bounded(88+v), bounded(64+v), 255
 	}
-	for range 7000 {
-		tone := .75 + chance.Float64()*.4
+	for range 4000 {
+		tones := toned(204, 178, 124, .75+chance.Float64()*.4)
 		stroke(chance.IntN(drawnWidth), chance.IntN(drawnHeight), 14+chance.Float64()*26, chance, func(x, y int) {
-			img.SetNRGBA(x, y, color.NRGBA{bounded(204 * tone), bounded(178 * tone), bounded(124 * tone), 255})
+			paint(img, x, y, tones)
 		})
 	}
 }
@@ -93,7 +101,7 @@ func hills(chance *rand.Rand, patchy float64) []float64 {
 	type hill struct{ x, y, r float64 }
 	var bare []hill
 	for range 3 {
-		bare = append(bare, hill{chance.Float64() * drawnWidth, chance.Float64() * drawnHeight, 90 + chance.Float64()*165})
+		bare = append(bare, hill{chance.Float64() * drawnWidth, chance.Float64() * drawnHeight, 68 + chance.Float64()*124})
 	}
 	out := make([]float64, drawnWidth*drawnHeight)
 	for i := range out {
@@ -109,10 +117,10 @@ func hills(chance *rand.Rand, patchy float64) []float64 {
 
 // blade lays one blade down and tells how many pixels became green.
 func blade(img *image.NRGBA, green []bool, x, y int, chance *rand.Rand) int {
-	tone := .72 + chance.Float64()*.55
+	tones := toned(78, 128, 52, .72+chance.Float64()*.55)
 	n := 0
 	stroke(x, y, 18+chance.Float64()*28, chance, func(x, y int) {
-		img.SetNRGBA(x, y, color.NRGBA{bounded(78 * tone), bounded(128 * tone), bounded(52 * tone), 255})
+		paint(img, x, y, tones)
 		if i := y*drawnWidth + x; !green[i] {
 			green[i] = true
 			n++
@@ -130,8 +138,7 @@ func cushion(img *image.NRGBA, green, moss []bool, chance *rand.Rand) int {
 			if d := math.Hypot(float64(x-cx), float64(y-cy)); d > r*(.8+.2*chance.Float64()) {
 				continue
 			}
-			tone := .9 + chance.NormFloat64()*.07
-			img.SetNRGBA(x, y, color.NRGBA{bounded(132 * tone), bounded(136 * tone), bounded(44 * tone), 255})
+			paint(img, x, y, toned(132, 136, 44, .9+chance.NormFloat64()*.07))
 			i := y*drawnWidth + x
 			green[i] = true
 			if !moss[i] {

@@ -66,6 +66,8 @@ func routes(p place, person string) map[string]route {
 		"take-photo": {"PUT", p.path("/photos/" + id()), photograph(10)}, "list-photos": {"GET", p.path("/photos"), nil},
 		"list-zone-photos": {"GET", "/zones/" + p.zone + "/photos", nil}, "drop-photo": {"DELETE", "/photos/" + p.visit, nil},
 		"get-picture": {"GET", "/photos/" + p.visit + "/picture", nil}, "get-thumbnail": {"GET", "/photos/" + p.visit + "/thumbnail", nil},
+		"take-note": {"PUT", "/zones/" + p.zone + "/notes/" + id(), map[string]any{"kind": "pale"}}, "list-notes": {"GET", "/zones/" + p.zone + "/notes", nil},
+		"get-sound": {"GET", "/notes/" + p.visit + "/sound", nil}, "drop-note": {"DELETE", "/notes/" + p.visit, nil},
 		"get-map": {"GET", "/sites/" + p.site + "/map", nil}, "keep-map-entry": {"PUT", "/sites/" + p.site + "/map/" + id(), pipe},
 		"drop-map-entry": {"DELETE", "/sites/" + p.site + "/map/" + p.visit, nil}, "export-map": {"GET", "/sites/" + p.site + "/map/geojson", nil},
 		"import-map": {"POST", "/sites/" + p.site + "/map/geojson", geojson}, "get-grid": {"GET", "/zones/" + p.zone + "/grid", nil},

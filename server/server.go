@@ -280,7 +280,7 @@ func (s *Server) headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set(
 			"Content-Security-Policy",
 			"default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; "+
-				"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
+				"img-src 'self' data: blob:; font-src 'self'; media-src 'self' blob:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
 				"frame-ancestors 'none'",
 		)
 		h.Set("X-Content-Type-Options", "nosniff")
@@ -288,7 +288,7 @@ func (s *Server) headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
-		h.Set("Permissions-Policy", "camera=(self), geolocation=(self), microphone=()")
+		h.Set("Permissions-Policy", "camera=(self), geolocation=(self), microphone=(self)")
 		if s.secureCookies {
 			h.Set("Strict-Transport-Security", "max-age=31536000")
 		}

@@ -201,6 +201,20 @@ type (
 		How                string
 		Version            int
 	}
+	Note struct {
+		ID, FirmID, ZoneID, PersonID   uuid.UUID
+		VisitID                        *uuid.UUID
+		NotedOn                        time.Time
+		RecordedAt                     time.Time
+		Kind, Finding, Body, SoundType string
+		EastM                          *float64 `gorm:"column:east_m"`
+		NorthM                         *float64 `gorm:"column:north_m"`
+	}
+	Sound struct {
+		NoteID uuid.UUID `gorm:"primaryKey"`
+		FirmID uuid.UUID
+		Sound  []byte
+	}
 	Photo struct {
 		ID, FirmID, VisitID, ZoneID, PersonID uuid.UUID
 		TakenAt, RecordedAt                   time.Time

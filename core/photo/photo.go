@@ -205,7 +205,7 @@ func Measure(p Picture, l Limits, gains Gains) (Measured, error) {
 }
 
 // mixed is the share of the pixels at edges that may still be counted wrongly (judgement, set on drawn lawns: demo/photographs_test.go).
-const mixed = .15
+const mixed = .2
 
 // surest is from how many pixels on, away from edges, a kind of colour is known (judgement).
 const surest = 50
