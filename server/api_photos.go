@@ -208,7 +208,8 @@ func (s *Server) takePhoto(ctx context.Context, in *struct {
 			return within(err)
 		}
 		var n int64
-		if err := tx.Model(&store.Photo{}).Where("visit_id = ? AND zone_id = ? AND id <> ?", in.ID, in.Zone, in.Photo).Count(&n).Error; err != nil {
+		others := tx.Model(&store.Photo{}).Where("visit_id = ? AND zone_id = ? AND id <> ?", in.ID, in.Zone, in.Photo)
+		if err := others.Count(&n).Error; err != nil {
 			return err
 		}
 		if n >= mostPhotos {

@@ -280,7 +280,8 @@ func (s *Server) headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set(
 			"Content-Security-Policy",
 			"default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'nonce-"+nonce+"'; style-src-attr 'unsafe-inline'; "+
-				"img-src 'self' data: blob:; font-src 'self'; media-src 'self' blob:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
+				"img-src 'self' data: blob:; font-src 'self'; media-src 'self'; "+
+				"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; "+
 				"frame-ancestors 'none'",
 		)
 		h.Set("X-Content-Type-Options", "nosniff")

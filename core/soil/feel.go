@@ -1,6 +1,6 @@
 package soil
 
-// Texture by feel: a moist lump is squeezed to a ball, pressed out between thumb and finger to a ribbon, and a pinch of it rubbed wet in the palm
+// Texture by feel: a moist lump is squeezed to a ball, pressed out between thumb and finger to a ribbon, and a pinch rubbed wet in the palm
 // (Thien 1979, Journal of Agronomic Education 8). The classes with "sandy" and "silty" before clay are taken with those of the same ribbon.
 
 // FeelRow is one way through the test.

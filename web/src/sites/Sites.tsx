@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { Refused, type Schemas } from '../api/client'
 import { useClient, useMe, useSite, useSites, useWords, type Words } from '../api/queries'
 import { show, showDate } from '../format'
+import { SeenHere } from '../notes/Notes'
 import { Busy, Problem } from '../Shell'
 import { ClientForm } from './ClientForm'
 import { Happened } from './Happened'
@@ -153,6 +154,7 @@ function Zones({ site, me, words, onOpen }: { site: Schemas['Site']; me: Me; wor
               {z.texture ? `, ${z.texture.replaceAll('-', ' ')}` : ''}
               {z.irrigated === true ? ', irrigated' : z.irrigated === false ? ', not irrigated' : ''}
             </span>
+            {me.rights.includes('answer-checks') && <SeenHere zone={z.id} />}
             <span className="buttons">
               <Link className="export" to={`/zones/${z.id}/sky`}>
                 Sky

@@ -328,7 +328,7 @@ function Good({ check: p, good }: { check: Props; good: GoodSpot }) {
   const answered = good.value !== undefined && good.value !== null
   const difference = differenceSaid(p.finding, p.value, good.value, p.units)
   if (!opened && !answered && !p.finding.apart)
-    return (
+    return !p.active ? null : (
       <button type="button" className="quiet good-open" disabled={p.disabled} onClick={() => setOpened(true)} data-good-open={p.finding.id}>
         Compare with a good spot
       </button>

@@ -32,6 +32,7 @@ export function InHand({
   scales,
   check,
   pictures,
+  seen,
   place,
   plan,
   suggestion,
@@ -50,6 +51,7 @@ export function InHand({
   scales: ReactNode
   check: ReactNode
   pictures: ReactNode
+  seen: ReactNode
   place: string
   plan: string
   suggestion: string | undefined
@@ -85,9 +87,9 @@ export function InHand({
         <main className="hand-check" aria-label="The check in hand">
           <h2 className="sr-only">The check in hand</h2>
           <p className="hand-place faint">
-            {looking ? 'Pictures of this zone' : place}
+            {looking ? 'Pictures and notes of this zone' : place}
             <button type="button" className="quiet" aria-pressed={looking} onClick={() => setLooking(!looking)} data-pictures>
-              {looking ? 'Back to the check' : 'Pictures'}
+              {looking ? 'Back to the check' : 'Pictures, notes'}
             </button>
             {undo && !looking && (
               <button type="button" className="quiet" onClick={undo} data-undo>
@@ -95,6 +97,7 @@ export function InHand({
               </button>
             )}
           </p>
+          {!looking && seen}
           {looking && pictures}
           {over && !looking && (
             <p className="settled">

@@ -9,6 +9,7 @@ import { Ledger } from '../scales/Ledger'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
 import { Damage } from '../ground/Damage'
+import { Notes, SeenOnRounds } from '../notes/Notes'
 import { Photos } from '../photo/Photos'
 import { Check, choicesOf, type Plain } from './Check'
 import { CoreStrip, Feel, HourOfReading } from './ByHand'
@@ -270,6 +271,10 @@ export default function Visit() {
       }}
     />
   )
+  const seen = <SeenOnRounds zone={zone} form={me.date_form} words={words} onGo={goTo} />
+  const notes = (
+    <Notes key={`${zone}notes`} visit={visit} zone={zone} about={current?.id ?? ''} words={words} form={me.date_form} may={may} />
+  )
   const samples = station === 'lab' && (
     <Suspense fallback={<Busy what="the samples" />}>
       <Samples visit={visit} zone={zone} me={me} words={words} />
@@ -286,7 +291,13 @@ export default function Visit() {
         scales={beside}
         place={`${place?.label ?? ''} ${checks.findIndex((f) => f.id === current?.id) + 1} of ${checks.length}`}
         plan={`/visits/${visit}/${zone}/plan`}
-        pictures={pictures}
+        pictures={
+          <>
+            {pictures}
+            {notes}
+          </>
+        }
+        seen={seen}
         suggestion={suggestion}
         sample={next.find((n) => n.days)?.finding}
         current={current?.id ?? ''}
@@ -335,11 +346,13 @@ export default function Visit() {
             </span>
           )}
         </p>
+        {seen}
         {may && <TakeOver offers={offered ?? []} zones={zones} answers={answers} onTake={answerAll} />}
         {station === 'walk' && damage}
         {station === 'walk' && pictures}
         {samples}
         {checks.map(one)}
+        {notes}
       </main>
       {narrow ? (
         <footer className="hand-bar">
