@@ -168,6 +168,7 @@ type past struct {
 	confirm  string // the cause that was confirmed; the diagnosis is made from the findings
 	record   []store.TreatmentRecord
 	look     *store.Measure
+	damaged  []int           // squares of the grid of twelve by eight
 	cans     []server.CanRow // of an audit of fifteen minutes
 	person   string
 }
@@ -274,6 +275,16 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		n++
 		if err := tx.Create(&store.Answer{ID: sub(n), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: id, Value: value,
 			PersonID: person, RecordedAt: at}).Error; err != nil {
+			return err
+		}
+	}
+	if len(v.damaged) > 0 {
+		value, err := json.Marshal(v.damaged)
+		if err != nil {
+			return err
+		}
+		if err := tx.Create(&store.Answer{ID: sub(59), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: "damaged-cells",
+			Value: value, PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
 	}

@@ -14,6 +14,7 @@ var properties = []property{
 			{zone: 0, on: date(2025, 9, 12), kind: "diagnosis", reason: "Brown patches, skunks dig", person: "technician", confirm: "white-grubs",
 				findings: map[string]any{"pattern": []string{"irregular-patches"}, "colour": []string{"brown"}, "underfoot": "soft-loose",
 					"animal-digging": "rooting-holes", "pull-test": "lifts-like-carpet", "grubs-per-m2": 130, "soil-moisture": "moist"},
+				damaged: []int{50, 51, 52, 62, 63, 64, 65, 74, 75, 76, 87, 88, 33, 45, 46},
 				record: []store.TreatmentRecord{{Action: "insecticide-curative", Product: "Turfward G (demo granule)", Amount: f(3.1),
 					AmountUnit: "kg", AmountSI: f(3100), Reentry: "when dry", SignedName: "Rufus Adeyo", LicenceNumber: "AV-2210"}}},
 			{zone: 0, on: date(2026, 5, 11), kind: "diagnosis", reason: "Spring feeding", person: "technician",

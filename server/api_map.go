@@ -7,10 +7,12 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/core/evidence"
 	"hodos/core/outline"
 	"hodos/core/pattern"
 	"hodos/exchange/mapfile"
@@ -486,6 +488,13 @@ type StepGrid struct {
 	Line   []OnSite      `json:"line" nullable:"false" doc:"the outline; empty where none was taken"`
 	Holes  []Hole        `json:"holes" nullable:"false"`
 	Things []ThingOnLawn `json:"things" nullable:"false"`
+	Before *DamageBefore `json:"before,omitempty" doc:"where the zone was damaged when it was last looked at on another visit"`
+}
+
+// DamageBefore is the damage of an earlier visit, on the grid of today.
+type DamageBefore struct {
+	On    string `json:"on" format:"date"`
+	Cells []int  `json:"cells" nullable:"false"`
 }
 
 // ThingOnLawn is something on or along a lawn.
@@ -544,14 +553,52 @@ func (g ground) touches(t outline.Thing) bool {
 	return false
 }
 
+// before is where a zone was damaged when it was last looked at on another visit than one; nil when it never was.
+func (g ground) before(tx *gorm.DB, zone, but uuid.UUID) (*DamageBefore, error) {
+	var last struct {
+		Value store.JSON
+		On    time.Time
+	}
+	r := tx.Raw(`SELECT value, "on" FROM (SELECT DISTINCT ON (a.visit_id) a.value, a.seq, coalesce(v.started_on, v.due_on) AS "on"
+			FROM answers a JOIN visits v ON v.id = a.visit_id WHERE a.zone_id = ? AND a.finding = ? AND a.visit_id <> ?
+			ORDER BY a.visit_id, a.seq DESC) standing
+		WHERE value IS NOT NULL ORDER BY "on" DESC, seq DESC LIMIT 1`, zone, evidence.DamageAnswer, but).Scan(&last)
+	if r.Error != nil || r.RowsAffected == 0 {
+		return nil, r.Error
+	}
+	var value any
+	if err := json.Unmarshal(last.Value, &value); err != nil {
+		return nil, err
+	}
+	m, where, reason := cellsOf(value)
+	if where+reason != "" {
+		return nil, nil
+	}
+	out := &DamageBefore{On: last.On.Format(dateOnly), Cells: []int{}}
+	for i, d := range pattern.Moved(m.Grid.grid(), m.degree(), g.grid) {
+		if d != pattern.Sound && g.grid.Inside[i] {
+			out.Cells = append(out.Cells, i)
+		}
+	}
+	return out, nil
+}
+
 // getGrid answers GET /zones/{id}/grid: the step grid of a zone, clipped to its lawn.
-func (s *Server) getGrid(ctx context.Context, in *IDPath) (*body[StepGrid], error) {
+func (s *Server) getGrid(ctx context.Context, in *struct {
+	IDPath
+	Visit uuid.UUID `query:"visit" format:"uuid" doc:"on which one is: its own damage is not what was before"`
+}) (*body[StepGrid], error) {
 	var g ground
+	var before *DamageBefore
 	err := s.inFirm(ctx, func(tx *gorm.DB) (err error) {
-		g, err = groundOf(tx, in.ID)
+		if g, err = groundOf(tx, in.ID); err != nil {
+			return err
+		}
+		before, err = g.before(tx, in.ID, in.Visit)
 		return err
 	})
-	out := StepGrid{Grid: frameOf(g.grid), Lawn: []int{}, Line: onSite(g.shape.Outer), Holes: []Hole{}, Things: []ThingOnLawn{}}
+	out := StepGrid{Grid: frameOf(g.grid), Lawn: []int{}, Line: onSite(g.shape.Outer), Holes: []Hole{}, Things: []ThingOnLawn{},
+		Before: before}
 	for i := 0; i < len(g.grid.Inside); i++ {
 		if from := i; g.grid.Inside[i] {
 			for i < len(g.grid.Inside) && g.grid.Inside[i] {

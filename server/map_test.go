@@ -274,5 +274,17 @@ func TestDamageIsReadAsAPattern(t *testing.T) {
 			require.JSONEq(t, mustJSON(t, marks), mustJSON(t, a.Value))
 		}
 	}
+	// of the visit itself it is the damage of today, for any other what was before
+	tech.must(200, "GET", "/zones/"+p.zone+"/grid?visit="+p.visit, nil, &g)
+	require.NotNil(t, g.Before, "the demo's lawn was damaged last year")
+	require.Equal(t, "2025-09-12", g.Before.On)
+	require.NotEmpty(t, g.Before.Cells)
+	var other server.StepGrid
+	tech.must(200, "GET", "/zones/"+p.zone+"/grid?visit="+id(), nil, &other)
+	require.Equal(t, strip, other.Before.Cells)
 	tech.must(200, "POST", p.path("/answers"), answers(tap("damaged-cells", nil), tap("points", nil)), nil)
+	var none server.StepGrid
+	tech.must(200, "GET", "/zones/"+p.zone+"/grid?visit="+id(), nil, &none)
+	require.Equal(t, "2025-09-12", none.Before.On, "what was taken back does not stand")
+	tech.must(200, "GET", "/zones/"+tech.place("Sallow").zone+"/grid", nil, &none)
 }

@@ -2960,6 +2960,11 @@ export interface components {
             id: string;
             label: string;
         };
+        DamageBefore: {
+            cells: number[];
+            /** Format: date */
+            on: string;
+        };
         DamagedCells: {
             /** @description dead or bare */
             bare: number[];
@@ -4981,6 +4986,8 @@ export interface components {
             to: number;
         };
         StepGrid: {
+            /** @description where the zone was damaged when it was last looked at on another visit */
+            before?: components["schemas"]["DamageBefore"];
             grid: components["schemas"]["GridFrame"];
             holes: components["schemas"]["Hole"][];
             /** @description squares that are lawn, as runs: first, how many, first, how many … */
@@ -15064,7 +15071,10 @@ export interface operations {
     };
     "get-grid": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description on which one is: its own damage is not what was before */
+                visit?: string;
+            };
             header?: never;
             path: {
                 id: string;

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Words } from '../api/queries'
-import type { UnitSystem } from '../format'
+import { showDate, type DateForm, type UnitSystem } from '../format'
 import { Busy } from '../Shell'
 import type { Plain } from '../visit/Check'
 import { cellsFrom, damageOn, lawnOf, share, type PointOnLawn } from './grid'
@@ -11,6 +11,8 @@ import { StepGrid } from './StepGrid'
 import './ground.css'
 
 interface Props {
+  visit: string
+  dates: DateForm
   site: string
   zone: string
   words: Words
@@ -21,8 +23,8 @@ interface Props {
 }
 
 /** Marking the damage of a zone on its map, with what follows from it. */
-export function Damage({ site, zone, words, units, disabled, standing, onAnswers }: Props) {
-  const grid = useQuery({ ...gridQuery(zone), enabled: zone !== '' }).data
+export function Damage({ visit, dates, site, zone, words, units, disabled, standing, onAnswers }: Props) {
+  const grid = useQuery({ ...gridQuery(visit, zone), enabled: zone !== '' }).data
   if (!grid) return <Busy what="the map of the lawn" />
   const cells = cellsFrom(standing('damaged-cells'))
   const percent = share(lawnOf(grid), damageOn(grid.grid, cells))
@@ -51,6 +53,9 @@ export function Damage({ site, zone, words, units, disabled, standing, onAnswers
           {grid.grid.plain ? 'Measure the lawn' : 'Site map'}
         </Link>
       </p>
+      {grid.before && grid.before.cells.length > 0 && (
+        <p className="faint">Dotted: damaged on {showDate(grid.before.on, dates)}. Pull and look there first.</p>
+      )}
       {grid.grid.plain && <p className="faint">This lawn has no outline yet: the map tells the share, not sizes or shapes.</p>}
       {cells && (
         <PatternSays

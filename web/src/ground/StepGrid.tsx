@@ -140,6 +140,18 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
           </pattern>
         </defs>
         <Lawn grid={grid} clip={`${id}lawn`} squares={`url(#${id}squares)`} thin={thin} />
+        {grid.before?.cells.map((c) => (
+          <rect
+            key={`before${c}`}
+            className="map-before"
+            strokeWidth={thin}
+            strokeDasharray={`${thin} ${thin * 2}`}
+            x={(c % frame.columns) * frame.step_m + thin}
+            y={Math.floor(c / frame.columns) * frame.step_m + thin}
+            width={frame.step_m - 2 * thin}
+            height={frame.step_m - 2 * thin}
+          />
+        ))}
         {[...damage].map(([c, degree]) => (
           <rect
             key={c}

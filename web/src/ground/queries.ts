@@ -1,7 +1,7 @@
 import { api, got } from '../api/client'
 
-/** The step grid of a zone. */
-export const gridQuery = (zone: string) => ({
-  queryKey: ['grid', zone],
-  queryFn: () => got(api.GET('/zones/{id}/grid', { params: { path: { id: zone } } })),
+/** The step grid of a zone, with what was damaged before the visit that one is on. */
+export const gridQuery = (visit: string, zone: string) => ({
+  queryKey: ['grid', visit, zone],
+  queryFn: () => got(api.GET('/zones/{id}/grid', { params: { path: { id: zone }, query: { visit } } })),
 })

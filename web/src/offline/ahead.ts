@@ -16,7 +16,7 @@ async function fetchVisit(id: string): Promise<void> {
     await queryClient.query({ ...scalesQuery(id, z.id), ...fresh })
     await queryClient.query(caseQuery(id, z.id))
     await queryClient.query({ ...offersQuery(id, z.id), ...fresh })
-    await queryClient.query({ ...gridQuery(z.id), ...fresh })
+    await queryClient.query({ ...gridQuery(id, z.id), ...fresh })
   }
 }
 

@@ -250,6 +250,8 @@ export default function Visit() {
   )
   const damage = (
     <Damage
+      visit={visit}
+      dates={me.date_form}
       site={detail.data.site.id}
       zone={zone}
       words={words}
