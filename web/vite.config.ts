@@ -7,5 +7,5 @@ export default defineConfig({
   worker: { format: 'es' },
   build: { target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:8470' } },
-  test: { include: ['src/**/*.test.ts'] },
+  test: { include: ['src/**/*.test.{ts,tsx}'], environmentOptions: { happyDOM: { url: 'http://localhost/' } } },
 })

@@ -42,7 +42,8 @@ export const askForToken = (f: () => Promise<unknown>): void => {
 // what is asked before anybody is signed in
 const withoutToken = /\/(sign-in|password-link)(\/|$)/
 
-export const api = createClient<paths>({ baseUrl: '/api/v1' })
+// asked of whatever fetch is at that moment: tests put a server of their own in its place
+export const api = createClient<paths>({ baseUrl: '/api/v1', fetch: (r) => fetch(r) })
 api.use({
   async onRequest({ request }) {
     if (request.method === 'GET') return request
