@@ -223,6 +223,11 @@ func TestASecondFirmReachesNothing(t *testing.T) {
 
 // needs is the right that each operation asks for: the table that the roles are held against.
 var needs = map[string]account.Right{
+	"get-map": account.See, "keep-map-entry": account.AnswerChecks, "drop-map-entry": account.AnswerChecks, "export-map": account.See,
+	"import-map": account.AnswerChecks, "get-grid": account.See, "read-pattern": account.See, "take-photo": account.AnswerChecks,
+	"list-photos": account.See, "list-zone-photos": account.See, "get-picture": account.See, "get-thumbnail": account.See,
+	"drop-photo": account.AnswerChecks, "take-note": account.AnswerChecks, "list-notes": account.See, "get-sound": account.See,
+	"drop-note":   account.AnswerChecks,
 	"propose-job": account.See, "get-zone-jobs": account.See, "get-budget": account.See, "book-jobs": account.BookVisits, "get-mix-sheet": account.See,
 	"get-sign": account.See, "list-jobs": account.See, "try-move": account.See, "replan": account.BookVisits, "change-job": account.BookVisits,
 	"year-plan-csv": account.See, "year-plan-pdf": account.See, "jobs-calendar": account.See, "list-feeds": account.See, "make-feed": account.See,
