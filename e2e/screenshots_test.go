@@ -60,6 +60,7 @@ func TestScreenshots(t *testing.T) {
 	p.drag(".lawn-map svg", [2]float64{12.6, 9.8}, [2]float64{13.2, 10.4})
 	p.sees(".pattern-says")
 	p.until("saved", `document.querySelector('.saved')?.dataset.state === 'saved'`)
+	p.do("top", chromedp.Evaluate[chromedp.Void](`document.activeElement.blur(); window.scrollTo(0, 0)`))
 	p.shot(filepath.Join(dir, "visit-map.png"))
 	visit := eval[string](p, `location.pathname`)
 	p.do("in one hand", chromedp.EmulateViewport(390, 844))

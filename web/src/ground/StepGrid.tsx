@@ -141,15 +141,12 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
         </defs>
         <Lawn grid={grid} clip={`${id}lawn`} squares={`url(#${id}squares)`} thin={thin} />
         {grid.before?.cells.map((c) => (
-          <rect
+          <circle
             key={`before${c}`}
             className="map-before"
-            strokeWidth={thin}
-            strokeDasharray={`${thin} ${thin * 2}`}
-            x={(c % frame.columns) * frame.step_m + thin}
-            y={Math.floor(c / frame.columns) * frame.step_m + thin}
-            width={frame.step_m - 2 * thin}
-            height={frame.step_m - 2 * thin}
+            cx={((c % frame.columns) + 0.5) * frame.step_m}
+            cy={(Math.floor(c / frame.columns) + 0.5) * frame.step_m}
+            r={frame.step_m * 0.13}
           />
         ))}
         {[...damage].map(([c, degree]) => (
