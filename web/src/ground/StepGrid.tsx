@@ -1,8 +1,9 @@
-import { useEffect, useId, useMemo, useRef, useState } from 'react'
+import { useId, useMemo, useState } from 'react'
 import type { Schemas } from '../api/client'
 import type { PointOnLawn as Point } from './grid'
 import { Key, Things } from './Drawing'
-import { between, cellAt, cellsOf, damageOn, degrees, drawn, lawnOf, path, share, type Cells, type Degree } from './grid'
+import { cellAt, cellsOf, damageOn, degrees, drawn, lawnOf, path, share, type Cells, type Degree, type Frame } from './grid'
+import { useStrokes } from './useStrokes'
 
 /** Kinds of points that are put on the map. */
 const pointKinds = [
@@ -34,39 +35,13 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
   const kept = useMemo(() => damageOn(frame, cells), [frame, cells])
   const [tool, setTool] = useState<Tool>({ degree: 2 })
   const [at, setAt] = useState(() => Math.max(0, lawn.indexOf(true)))
-  // what was marked here is shown until what is kept has caught up with it
-  const [shown, setShown] = useState<{ over: typeof kept; damage: typeof kept }>()
-  const damage = shown?.over === kept ? shown.damage : kept
-  // where the finger is, and what it does: read by events that come faster than the page is drawn anew
-  const hand = useRef<{ last: number; degree: Degree | 0 } | undefined>(undefined)
-  const latest = useRef(kept)
-  useEffect(() => {
-    latest.current = kept
-  }, [kept])
-  const show = (next: typeof kept) => {
-    latest.current = next
-    setShown({ over: kept, damage: next })
-  }
+  const strokes = useStrokes(frame, lawn, kept, (next) => onCells(cellsOf(frame, next), share(lawn, next)))
   const width = frame.columns * frame.step_m
   const height = frame.rows * frame.step_m
   const thin = Math.max(width, height) / 260
   // what lies along the lawn is seen, too
   const rim = grid.grid.plain ? thin * 2 : Math.max(1.2, thin * 5)
 
-  const under = (e: React.PointerEvent<SVGSVGElement>): number | undefined => {
-    const toMetres = e.currentTarget.getScreenCTM()?.inverse()
-    const p = toMetres && new DOMPoint(e.clientX, e.clientY).matrixTransform(toMetres)
-    return p && cellAt(frame, [p.x, p.y])
-  }
-  const put = (degree: Degree | 0, over: number[], on: Map<number, Degree>) => {
-    const next = new Map(on)
-    for (const c of over)
-      if (lawn[c])
-        if (degree) next.set(c, degree)
-        else next.delete(c)
-    return next
-  }
-  const keep = (next: Map<number, Degree>) => onCells(cellsOf(frame, next), share(lawn, next))
   const point = (cell: number, [what, spot]: (typeof pointKinds)[number]) => {
     if (!lawn[cell]) return
     const e = frame.east_m + ((cell % frame.columns) + 0.5) * frame.step_m
@@ -74,12 +49,25 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
     const here = (p: Point) => p.what === what && p.spot === spot && Math.hypot(p.e - e, p.n - n) < frame.step_m * 0.7
     onPoints(points.some(here) ? points.filter((p) => !here(p)) : [...points, { what, spot, e, n }])
   }
-  const mark = (cell: number) => {
-    if ('point' in tool) point(cell, tool.point)
-    else {
-      show(put(latest.current.get(cell) === tool.degree ? 0 : tool.degree, [cell], latest.current))
-      keep(latest.current)
-    }
+  const mark = (cell: number) => ('point' in tool ? point(cell, tool.point) : strokes.mark(cell, tool.degree))
+  const press = (e: React.PointerEvent<SVGSVGElement>) => {
+    const c = under(frame, e)
+    if (disabled || c === undefined) return
+    if ('point' in tool) return point(c, tool.point)
+    e.currentTarget.setPointerCapture(e.pointerId)
+    strokes.begin(c, tool.degree)
+  }
+  const move = (e: React.PointerEvent<SVGSVGElement>) => {
+    const c = under(frame, e)
+    if (c !== undefined) strokes.go(c)
+  }
+  const key = (e: React.KeyboardEvent) => {
+    const next = stepped(frame, at, e.key)
+    if (next !== undefined) setAt(next)
+    else if (e.key === ' ' && !disabled) mark(at)
+    else return
+    e.preventDefault()
+    e.stopPropagation()
   }
 
   return (
@@ -88,48 +76,13 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
         viewBox={`${-rim} ${-rim} ${width + 2 * rim} ${height + 2 * rim}`}
         tabIndex={0}
         role="application"
-        aria-label={`Map of the lawn, ${share(lawn, damage)} per cent damaged. Arrow keys move, space marks.`}
+        aria-label={`Map of the lawn, ${share(lawn, strokes.damage)} per cent damaged. Arrow keys move, space marks.`}
         data-step={frame.step_m}
-        onPointerDown={(e) => {
-          const c = under(e)
-          if (disabled || c === undefined) return
-          if ('point' in tool) return point(c, tool.point)
-          e.currentTarget.setPointerCapture(e.pointerId)
-          const degree = latest.current.get(c) === tool.degree ? 0 : tool.degree
-          hand.current = { last: c, degree }
-          show(put(degree, [c], latest.current))
-        }}
-        onPointerMove={(e) => {
-          const c = under(e)
-          const h = hand.current
-          if (!h || c === undefined || c === h.last) return
-          show(put(h.degree, between(frame, h.last, c), latest.current))
-          h.last = c
-        }}
-        onPointerUp={() => {
-          if (hand.current) keep(latest.current)
-          hand.current = undefined
-        }}
-        onPointerCancel={() => {
-          if (hand.current) show(kept)
-          hand.current = undefined
-        }}
-        onKeyDown={(e) => {
-          const x = at % frame.columns
-          const y = Math.floor(at / frame.columns)
-          const go: Record<string, number> = {
-            ArrowLeft: x > 0 ? at - 1 : at,
-            ArrowRight: x < frame.columns - 1 ? at + 1 : at,
-            ArrowUp: y > 0 ? at - frame.columns : at,
-            ArrowDown: y < frame.rows - 1 ? at + frame.columns : at,
-          }
-          const next = go[e.key]
-          if (next !== undefined) setAt(next)
-          else if (e.key === ' ' && !disabled) mark(at)
-          else return
-          e.preventDefault()
-          e.stopPropagation()
-        }}
+        onPointerDown={press}
+        onPointerMove={move}
+        onPointerUp={strokes.end}
+        onPointerCancel={strokes.cancel}
+        onKeyDown={key}
       >
         <defs>
           <pattern id={`${id}squares`} width={frame.step_m} height={frame.step_m} patternUnits="userSpaceOnUse">
@@ -140,39 +93,9 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
           </pattern>
         </defs>
         <Lawn grid={grid} clip={`${id}lawn`} squares={`url(#${id}squares)`} thin={thin} />
-        {grid.before?.cells.map((c) => (
-          <circle
-            key={`before${c}`}
-            className="map-before"
-            cx={((c % frame.columns) + 0.5) * frame.step_m}
-            cy={(Math.floor(c / frame.columns) + 0.5) * frame.step_m}
-            r={frame.step_m * 0.13}
-          />
-        ))}
-        {[...damage].map(([c, degree]) => (
-          <rect
-            key={c}
-            className="map-cell"
-            data-degree={degree}
-            fill={degree === 1 ? `url(#${id}hatch)` : undefined}
-            x={(c % frame.columns) * frame.step_m}
-            y={Math.floor(c / frame.columns) * frame.step_m}
-            width={frame.step_m}
-            height={frame.step_m}
-          />
-        ))}
+        <Squares frame={frame} before={grid.before?.cells ?? []} damage={strokes.damage} hatch={`url(#${id}hatch)`} />
         <Things frame={frame} things={grid.things} thin={thin} clip={`url(#${id}lawn)`} />
-        {points.map((p, i) => {
-          const [x, y] = drawn(frame, p)
-          return (
-            <g key={i} className="map-point" data-what={p.what} data-spot={p.spot} transform={`translate(${x} ${y}) scale(${thin})`}>
-              <circle r="6.5" />
-              <text textAnchor="middle" dy="3.6">
-                {p.what === 'count' ? 'N' : p.what === 'sample' ? 'S' : p.spot === 'healthy' ? 'G' : 'B'}
-              </text>
-            </g>
-          )
-        })}
+        <Points frame={frame} points={points} thin={thin} />
         <rect
           className="map-at"
           x={(at % frame.columns) * frame.step_m}
@@ -186,6 +109,74 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
       <Key things={grid.things} />
     </div>
   )
+}
+
+/** The square under a finger or a mouse. */
+function under(frame: Frame, e: React.PointerEvent<SVGSVGElement>): number | undefined {
+  const toMetres = e.currentTarget.getScreenCTM()?.inverse()
+  const p = toMetres && new DOMPoint(e.clientX, e.clientY).matrixTransform(toMetres)
+  return p && cellAt(frame, [p.x, p.y])
+}
+
+/** Where an arrow key leads; undefined for any other. */
+function stepped(frame: Frame, at: number, key: string): number | undefined {
+  const x = at % frame.columns
+  const y = Math.floor(at / frame.columns)
+  switch (key) {
+    case 'ArrowLeft':
+      return x > 0 ? at - 1 : at
+    case 'ArrowRight':
+      return x < frame.columns - 1 ? at + 1 : at
+    case 'ArrowUp':
+      return y > 0 ? at - frame.columns : at
+    case 'ArrowDown':
+      return y < frame.rows - 1 ? at + frame.columns : at
+    default:
+      return undefined
+  }
+}
+
+/** What was damaged before, as dots, and what is damaged now, by degree. */
+function Squares({ frame, before, damage, hatch }: { frame: Frame; before: number[]; damage: Map<number, Degree>; hatch: string }) {
+  const x = (c: number) => (c % frame.columns) * frame.step_m
+  const y = (c: number) => Math.floor(c / frame.columns) * frame.step_m
+  const half = frame.step_m / 2
+  return (
+    <>
+      {before.map((c) => (
+        <circle key={`before${c}`} className="map-before" cx={x(c) + half} cy={y(c) + half} r={frame.step_m * 0.13} />
+      ))}
+      {[...damage].map(([c, degree]) => (
+        <rect
+          key={c}
+          className="map-cell"
+          data-degree={degree}
+          fill={degree === 1 ? hatch : undefined}
+          x={x(c)}
+          y={y(c)}
+          width={frame.step_m}
+          height={frame.step_m}
+        />
+      ))}
+    </>
+  )
+}
+
+const letters = { core: 'B', count: 'N', sample: 'S' } as const
+
+/** Cores, counts and samples, each with its letter; G is a core at the good spot. */
+function Points({ frame, points, thin }: { frame: Frame; points: Point[]; thin: number }) {
+  return points.map((p, i) => {
+    const [x, y] = drawn(frame, p)
+    return (
+      <g key={i} className="map-point" data-what={p.what} data-spot={p.spot} transform={`translate(${x} ${y}) scale(${thin})`}>
+        <circle r="6.5" />
+        <text textAnchor="middle" dy="3.6">
+          {p.spot === 'healthy' ? 'G' : letters[p.what]}
+        </text>
+      </g>
+    )
+  })
 }
 
 /** The lawn itself: its outline, or the whole of a grid without one. */
