@@ -137,9 +137,24 @@ func (p *page) sees(css string) {
 	p.do("wait for "+css, chromedp.WaitVisible(chromedp.CSS(css)))
 }
 
+// click presses what stands still: on a busy machine the page may be drawn anew, or move on, between the look and the press.
 func (p *page) click(css string) {
 	p.t.Helper()
-	p.do("click "+css, chromedp.ScrollIntoView(chromedp.CSS(css)), chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+	p.until(css+" stands still", fmt.Sprintf(`(() => { const e = document.querySelector(%q); if (!e) return false
+		const r = e.getBoundingClientRect(); const at = [%q, r.left, r.top, r.width].join(); const still = window.__stood === at
+		window.__stood = at; return still })()`, css, css))
+	press := func() error {
+		ctx, cancel := context.WithTimeout(p.ctx, 20*time.Second)
+		defer cancel()
+		return chromedp.Do(ctx, chromedp.ScrollIntoView(chromedp.CSS(css)), chromedp.Click(chromedp.CSS(css), chromedp.NodeVisible))
+	}
+	err := press()
+	if err != nil && strings.Contains(err.Error(), "Could not find node") {
+		err = press()
+	}
+	if err != nil {
+		p.fail("click "+css, err)
+	}
 }
 
 // clickText presses the first button or link with the text.
