@@ -1,12 +1,9 @@
 package demo_test
 
 import (
-	"bytes"
 	"image"
 	"image/color"
-	"image/jpeg"
 	"math"
-	"os"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -103,15 +100,4 @@ func TestDrawnMossIsTold(t *testing.T) {
 	require.NoError(t, err)
 	require.InDelta(t, d.Moss, share, .08)
 	require.Less(t, e, .15)
-}
-
-// With HODOS_DRAWN set to a file it keeps a drawn lawn for whoever wants to look.
-func TestALookAtADrawnLawn(t *testing.T) {
-	name := os.Getenv("HODOS_DRAWN")
-	if name == "" {
-		t.Skip("only for eyes")
-	}
-	var b bytes.Buffer
-	require.NoError(t, jpeg.Encode(&b, demo.Draw(demo.Drawing{Cover: .6, Patchy: .95, Moss: .1, Seed: 1}).Image, nil))
-	require.NoError(t, os.WriteFile(name, b.Bytes(), 0o600))
 }

@@ -56,7 +56,7 @@ func TestDamageIsMarkedAndItsPatternTaken(t *testing.T) {
 	p.until("saved", allSaved)
 	p.sees(`[data-proposal="pattern/along-hardscape"]`)
 	p.sees(`[data-proposal="position/near-hardscape"]`)
-	p.has("of the damage lies along a drive, path or wall")
+	p.has("of the damage is along a drive, path or wall")
 	p.click(`[data-proposal="pattern/along-hardscape"]`)
 	p.until("taken", `document.querySelector('[data-finding=pattern] [data-value=along-hardscape]').ariaPressed === 'true'`)
 	// a worse stretch, then the same degree again takes a square off
@@ -96,12 +96,12 @@ func TestASiteIsMapped(t *testing.T) {
 		a?.click(); return !!a && document.querySelector('.site')?.ariaLabel?.includes('Harrow') })()`)
 	p.clickText("Site map")
 	p.sees(".site-sheet [data-lawn]")
-	p.clickText("Take anew")
+	p.clickText("Measure again")
 	p.types(`[aria-label="One pace, m"]`, "0.8")
 	p.types(`[aria-label="Length"]`, "25")
 	p.types(`[aria-label="Width"]`, "10")
 	p.clickText("Save")
-	p.until("drawn anew", `document.body.innerText.includes('160 m² ± 7 %, stepped off')`)
+	p.until("drawn anew", `document.body.innerText.includes('160 m² ± 7 %, paced or taped')`)
 	p.until("on the map", `document.querySelector('.lawn-name').textContent === 'Lawn160 m²'`)
 
 	p.click("[data-add=tree]")
@@ -137,6 +137,6 @@ func TestASiteIsMapped(t *testing.T) {
 	p.has("3 points")
 	p.click("[data-walk]")
 	p.clickText("Save")
-	p.has("Drive, path or wall walked")
+	p.has("Drive, path or wall walked with GPS")
 	require.Equal(t, 2, eval[int](p, `document.querySelectorAll('.things [data-kind=hard-edge]').length`))
 }

@@ -20,7 +20,7 @@ func TestARoundNoteBecomesACheck(t *testing.T) {
 	p.sees(".due")
 	p.openVisit("Quill")
 	p.sees("[data-seen=dug]")
-	p.clickText("Look: animals")
+	p.clickText("Check: animals")
 	p.sees(`[data-finding=animal-digging][data-active=true]`)
 
 	led := eval[string](p, `document.querySelector('.scale-row').innerText`)

@@ -47,7 +47,7 @@ func TestAPictureIsTakenAndMeasured(t *testing.T) {
 	p.has("Only JPEG and PNG pictures can be read")
 	p.clickText("Back")
 	p.chooses(file[:3000], "broken.jpg", "image/jpeg")
-	p.has("This picture is broken")
+	p.has("This picture is damaged")
 	p.clickText("Back")
 
 	p.chooses(file, "lawn.jpg", "image/jpeg")

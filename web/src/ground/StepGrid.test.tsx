@@ -90,7 +90,7 @@ describe('marking with the keyboard', () => {
 describe('points', () => {
   it('are put where one stands, and taken off by the same', async () => {
     const { onPoints, user, map } = shown()
-    await user.click(screen.getByRole('button', { name: 'Mark where …' }))
+    await user.click(screen.getByRole('button', { name: 'Mark a core or count' }))
     await user.click(screen.getByRole('button', { name: 'Core, good spot' }))
     map.focus()
     await user.keyboard(' ')
@@ -98,7 +98,7 @@ describe('points', () => {
     expect(onPoints).toHaveBeenLastCalledWith([core])
     cleanup()
     const again = shown(undefined, { points: [core] })
-    await again.user.click(screen.getByRole('button', { name: 'Mark where …' }))
+    await again.user.click(screen.getByRole('button', { name: 'Mark a core or count' }))
     await again.user.click(screen.getByRole('button', { name: 'Core, good spot' }))
     again.map.focus()
     await again.user.keyboard(' ')

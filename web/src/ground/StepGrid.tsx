@@ -233,7 +233,7 @@ function Tools({ tool, disabled, onTool }: { tool: Tool; disabled: boolean; onTo
           </button>
         ))}
       <button type="button" className="quiet" aria-expanded={more} onClick={() => setMore(!more)} data-more-tools>
-        {more ? 'Fewer' : 'Mark where …'}
+        {more ? 'Hide these' : 'Mark a core or count'}
       </button>
     </div>
   )

@@ -17,7 +17,7 @@ const read: Schemas['PatternRead'] = {
 describe('why a value is proposed', () => {
   it('tells both shares of a place', () => {
     const p = { finding: 'pattern', value: 'along-hardscape', strength: 0.6, reason: 'place', place: 'hard-edge' } as const
-    expect(reasonOf(p, read)).toBe('82 % of the damage lies along a drive, path or wall, and 22 % of the lawn.')
+    expect(reasonOf(p, read)).toBe('82 % of the damage is along a drive, path or wall; only 22 % of the lawn is.')
     expect(reasonOf({ ...p, place: 'tree' }, read)).toBe('')
   })
   it('tells the share for what covers the lawn, else the shape', () => {

@@ -14,13 +14,13 @@ const places: Record<Schemas['NearRead']['place'], string> = {
 }
 
 const shapes: Record<Exclude<Proposal['reason'], 'place' | 'cover'>, string> = {
-  ring: 'Patches close sound grass in.',
-  round: 'Most of the damage lies in round patches.',
-  ragged: 'Most of the damage lies in patches with ragged edges.',
-  line: 'Most of the damage lies in long, narrow streaks.',
-  parallel: 'Streaks run side by side at even distances.',
+  ring: 'Patches form rings around healthy grass.',
+  round: 'Most of the damage is in round patches.',
+  ragged: 'Most of the damage is in patches with ragged edges.',
+  line: 'Most of the damage is in long, narrow streaks.',
+  parallel: 'Streaks run side by side, evenly spaced.',
   pair: 'Two streaks run side by side, a wheel track apart.',
-  speckled: 'Single squares lie all over, in no order.',
+  speckled: 'Single spots all over, in no pattern.',
 }
 
 /** Why a value is proposed, in a sentence. */
@@ -29,7 +29,7 @@ export function reasonOf(p: Proposal, r: Read): string {
   if (p.reason !== 'place') return shapes[p.reason]
   const near = r.near.find((n) => n.place === p.place)
   return near
-    ? `${percent(near.damage_share)} % of the damage lies ${places[near.place]}, and ${percent(near.lawn_share)} % of the lawn.`
+    ? `${percent(near.damage_share)} % of the damage is ${places[near.place]}; only ${percent(near.lawn_share)} % of the lawn is.`
     : ''
 }
 
@@ -39,7 +39,7 @@ export function length(m: number, units: UnitSystem): string {
   return `${x < 10 ? Math.round(x * 2) / 2 : Math.round(x)} ${unitFor('m', units)?.label ?? 'm'}`
 }
 
-const arranged = { clumped: 'huddled together', even: 'evenly spaced', random: 'in no order' }
+const arranged = { clumped: 'clustered', even: 'evenly spaced', random: 'scattered' }
 
 /** What the marks come to, in a line. */
 export function sumOf(r: Read, units: UnitSystem): string {

@@ -33,7 +33,7 @@ it('leads from what was seen on a round to its check', async () => {
   page(<SeenOnRounds zone="z1" form="dmy" words={words} onGo={onGo} />)
   await screen.findByText(/Tam Whitlock on 20 Aug 2026: pale\./)
   expect(screen.queryByText(/dug up/)).toBeNull()
-  await userEvent.click(screen.getByRole('button', { name: 'Look: colour' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Check: colour' }))
   expect(onGo).toHaveBeenCalledWith('colour')
 })
 

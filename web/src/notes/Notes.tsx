@@ -36,7 +36,7 @@ export function SeenOnRounds({ zone, form, words, onGo }: { zone: string; form: 
           {n.by} on {showDate(n.noted_on, form)}: {seenSaid(n.kind)}
           {n.text && ` ${n.text}`}
           <button type="button" className="offer" onClick={() => onGo(n.finding)}>
-            Look: {words.findingLabel(n.finding).toLowerCase()}
+            Check: {words.findingLabel(n.finding).toLowerCase()}
           </button>
         </p>
       ))}
@@ -49,8 +49,8 @@ export function SeenHere({ zone }: { zone: string }) {
   const take = useTakeNote(zone)
   const open = (useNotes(zone).data ?? []).filter((n) => n.open)
   return (
-    <span className="seen-here" role="group" aria-label="Seen on a round">
-      <span className="faint">Seen:</span>
+    <span className="seen-here" role="group" aria-label="Noticed on a round">
+      <span className="faint">Noticed:</span>
       {(['soft', 'pale', 'dug'] as const).map((kind) => (
         <button
           key={kind}

@@ -51,7 +51,7 @@ describe('a picture of cover', () => {
   it('is measured anew when a limit is moved', async () => {
     const { user } = shown()
     await screen.findByText(/62 %/)
-    fireEvent.change(screen.getByLabelText(/Yellow counts from/), { target: { value: '72' } })
+    fireEvent.change(screen.getByLabelText(/Yellow limit/), { target: { value: '72' } })
     await waitFor(() => expect((core.measure.mock.calls.at(-1)?.[0] as PhotoWanted).hue_low).toBe(72))
     await user.click(screen.getByRole('button', { name: 'Usual limits' }))
     await waitFor(() => expect((core.measure.mock.calls.at(-1)?.[0] as PhotoWanted).hue_low).toBe(60))
@@ -59,7 +59,7 @@ describe('a picture of cover', () => {
   it('that is slanted or badly lit is said to be for show', async () => {
     core.measure.mockImplementation(() => Promise.resolve(seen({ faults: ['uneven'] })))
     shown(30)
-    await screen.findByText('For show only: not from straight above, light and shadow side by side.')
+    await screen.findByText('Not counted: not from straight above, light and shadow side by side.')
   })
   it('is not kept while its grey card cannot be gone by', async () => {
     core.measure.mockImplementation(() => Promise.resolve(seen({ card: 'what is marked as the grey card is not grey' })))
@@ -78,7 +78,7 @@ describe('a picture of cover', () => {
 describe('a picture just to show', () => {
   it('is kept without a measurement', async () => {
     const { user } = shown()
-    await user.click(screen.getByRole('button', { name: 'Just to show' }))
+    await user.click(screen.getByRole('button', { name: 'Photo only' }))
     await user.click(screen.getByRole('button', { name: 'Good spot' }))
     await user.type(screen.getByLabelText('Note'), 'the gate')
     await user.click(keepIt())
@@ -112,7 +112,7 @@ describe('moss', () => {
       ],
       other: [{ x: 0.8 }, { x: 0.8 }, { x: 0.8 }],
     })
-    await user.click(screen.getByRole('button', { name: 'Begin anew' }))
+    await user.click(screen.getByRole('button', { name: 'Start over' }))
     expect(screen.getByText(/Point three times at moss/)).toBeTruthy()
   })
 })

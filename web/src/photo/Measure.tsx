@@ -89,7 +89,7 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
       />
       <p className="photo-reading" role="status" data-cover={seen?.cover}>
         {about === 'show' ? (
-          <span className="faint">Kept to look at; nothing is measured.</span>
+          <span className="faint">Kept as a picture; nothing is measured.</span>
         ) : seen ? (
           <>
             <b className="num">
@@ -110,7 +110,7 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
           [
             ['cover', 'Green cover'],
             ['moss', 'Moss'],
-            ['show', 'Just to show'],
+            ['show', 'Photo only'],
           ] as const
         ).map(([v, l]) => (
           <button key={v} type="button" className="answer" aria-pressed={about === v} data-about={v} onClick={() => setAbout(v)}>
@@ -175,9 +175,9 @@ function Limits({ wants, tool, onWants, onTool }: Tools) {
   return (
     <details className="limits">
       <summary>What counts as green</summary>
-      {slider('Yellow counts from', 'hue_low', 45, wants.hue_high - 1, 1, `${wants.hue_low}°`)}
-      {slider('Blue counts to', 'hue_high', wants.hue_low + 1, 140, 1, `${wants.hue_high}°`)}
-      {slider('Least colour', 'saturation', 0, 0.5, 0.01, `${Math.round(wants.saturation * 100)} %`)}
+      {slider('Yellow limit', 'hue_low', 45, wants.hue_high - 1, 1, `${wants.hue_low}°`)}
+      {slider('Blue limit', 'hue_high', wants.hue_low + 1, 140, 1, `${wants.hue_high}°`)}
+      {slider('Minimum colour', 'saturation', 0, 0.5, 0.01, `${Math.round(wants.saturation * 100)} %`)}
       <p className="buttons">
         <button
           type="button"
@@ -185,7 +185,7 @@ function Limits({ wants, tool, onWants, onTool }: Tools) {
           aria-pressed={tool === 'card'}
           onClick={() => onTool(tool === 'card' ? undefined : 'card')}
         >
-          {wants.card ? 'Mark the grey card anew' : 'A grey card lies in the picture'}
+          {wants.card ? 'Mark the grey card again' : 'There is a grey card in the picture'}
         </button>
         <button
           type="button"
@@ -219,7 +219,7 @@ function Pointing({ wants, tool, onWants, onTool }: Tools) {
       ))}
       {wants.like.length + wants.other.length > 0 && (
         <button type="button" className="quiet" onClick={() => onWants({ ...wants, like: [], other: [] })}>
-          Begin anew
+          Start over
         </button>
       )}
     </div>

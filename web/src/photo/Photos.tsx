@@ -68,7 +68,7 @@ export function Photos({ visit, zone, may, onTake }: Props) {
       {kept.data?.sums.map((s) => (
         <p key={s.about + s.spot} className="photo-sum" data-sum={`${s.about}/${s.spot}`}>
           <b className="num">{sumSaid(s)}</b>
-          {s.of === 1 && <span className="faint"> Three pictures or more say what the whole is like.</span>}
+          {s.of === 1 && <span className="faint"> Take three or more for the whole area.</span>}
           {onTake && s.spot !== 'healthy' && (
             <button
               type="button"
@@ -77,7 +77,7 @@ export function Photos({ visit, zone, may, onTake }: Props) {
               data-take-sum={s.about}
               onClick={() => onTake(s.about === 'moss' ? 'moss-cover-percent' : 'green-up-percent', Math.round(s.cover * 100))}
             >
-              Take as {s.about === 'moss' ? 'moss' : 'green-up'}
+              Take as {s.about === 'moss' ? 'moss' : 'spring green-up'}
             </button>
           )}
         </p>
@@ -103,7 +103,11 @@ function Waiting({ photo: p, offline, unsafe }: { photo: WaitingPhoto; offline: 
           </>
         ) : (
           <span className="faint">
-            {unsafe ? 'No room on this device: keep the page open' : offline ? 'Kept here, sent later' : 'Sending'}
+            {unsafe
+              ? 'Storage is full: keep this page open until it is sent'
+              : offline
+                ? 'On this device, sent when you are back online'
+                : 'Sending'}
           </span>
         )}
       </figcaption>

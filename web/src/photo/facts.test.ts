@@ -15,9 +15,9 @@ describe('a file', () => {
     expect(unfit(file('image/jpeg', 50 * 1024 * 1024))).toContain('40 MB')
   })
   it('that cannot be decoded is said to be broken', () => {
-    expect(unreadable(new Error('The source image could not be decoded.'))).toContain('broken')
+    expect(unreadable(new Error('The source image could not be decoded.'))).toContain('is damaged')
     expect(unreadable(new Error('The picture is larger than 100 million pixels.'))).toContain('100 million')
-    expect(unreadable('x')).toContain('broken')
+    expect(unreadable('x')).toContain('is damaged')
   })
 })
 

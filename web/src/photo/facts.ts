@@ -22,7 +22,7 @@ export function unfit(file: { type: string; size: number; name: string }): strin
 export const unreadable = (e: unknown): string =>
   e instanceof Error && /million pixels|background/.test(e.message)
     ? e.message
-    : 'This picture is broken, or not one that this browser reads. Try JPEG.'
+    : 'This picture is damaged or in a format that this browser cannot read. Try JPEG.'
 
 interface Tags {
   DateTimeOriginal?: unknown

@@ -3,7 +3,7 @@ import { sizeFor } from './reduce'
 import { faultsSaid, shareSaid, sumSaid, tiltOf } from './words'
 
 it('says why a picture does not count', () => {
-  expect(faultsSaid(['tilted', 'dark'])).toBe('For show only: not from straight above, too dark.')
+  expect(faultsSaid(['tilted', 'dark'])).toBe('Not counted: not from straight above, too dark.')
   expect(faultsSaid([])).toBe('')
   expect(faultsSaid(['unheard'])).toBe('')
 })
@@ -11,9 +11,9 @@ it('says why a picture does not count', () => {
 it('never claims to be exact', () => {
   expect(shareSaid(0.541, 0.002)).toBe('54 % ± 1')
   expect(sumSaid({ about: 'cover', spot: 'worst', of: 3, cover: 0.54, error: 0.12, index: 0.5 })).toBe(
-    'Green cover of the bad spot: 54 % ± 12 by 3 pictures',
+    'Green cover of the bad spot: 54 % ± 12 from 3 pictures',
   )
-  expect(sumSaid({ about: 'moss', spot: '', of: 1, cover: 0.2, error: 0.1, index: 0 })).toBe('Moss of the zone: 20 % ± 10 by one picture')
+  expect(sumSaid({ about: 'moss', spot: '', of: 1, cover: 0.2, error: 0.1, index: 0 })).toBe('Moss of the zone: 20 % ± 10 from one picture')
 })
 
 it('knows how far a camera is off straight down', () => {

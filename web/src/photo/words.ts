@@ -10,7 +10,7 @@ const faults: Partial<Record<string, string>> = {
 /** Why a picture does not count, in words; nothing when it does. */
 export function faultsSaid(list: string[]): string {
   const known = list.flatMap((f) => faults[f] ?? [])
-  return known.length ? `For show only: ${known.join(', ')}.` : ''
+  return known.length ? `Not counted: ${known.join(', ')}.` : ''
 }
 
 /** A share with what it may be off by, whole per cent. */
@@ -21,7 +21,7 @@ const spots = { '': 'the zone', worst: 'the bad spot', healthy: 'the good spot' 
 /** What pictures come to together. */
 export function sumSaid(s: Schemas['PhotoSum']): string {
   const what = s.about === 'moss' ? 'Moss' : 'Green cover'
-  return `${what} of ${spots[s.spot]}: ${shareSaid(s.cover, s.error)} by ${s.of === 1 ? 'one picture' : `${s.of} pictures`}`
+  return `${what} of ${spots[s.spot]}: ${shareSaid(s.cover, s.error)} from ${s.of === 1 ? 'one picture' : `${s.of} pictures`}`
 }
 
 /** How far the camera is off from straight down, degrees, by what a device tells of how it is held. */

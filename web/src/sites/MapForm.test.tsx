@@ -115,7 +115,7 @@ describe('walking', () => {
     })
     const { user } = shown({ ...lawn, how: 'walk' })
     await user.click(screen.getByRole('button', { name: 'Start' }))
-    await screen.findByText(/or step the lawn off/)
+    await screen.findByText(/or pace the lawn off/)
     expect(screen.getByRole('button', { name: 'Start' })).toBeTruthy()
   })
   it('goes on through a moment without a position', async () => {
@@ -138,7 +138,7 @@ describe('walking', () => {
     const at = (latitude: number) => tell({ coords: { longitude: -78, latitude, accuracy: 4 } })
     at(37)
     wrong({ code: 2, PERMISSION_DENIED: 1 })
-    await screen.findByText(/Under the open sky it will/)
+    await screen.findByText(/Step out under the open sky/)
     at(37.0001)
     at(37.0002)
     await screen.findByText(/3 points, good to 4 m/)

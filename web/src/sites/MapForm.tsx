@@ -33,7 +33,7 @@ interface Props {
 
 const hows = {
   zone: [
-    ['step', 'Step it off'],
+    ['step', 'Pace it off'],
     ['walk', 'Walk its edge'],
     ['tap', 'Tap its corners'],
   ],
@@ -43,7 +43,7 @@ const hows = {
   ],
 } as const
 
-const reaching: Partial<Record<New['kind'], string>> = { tree: 'Radius of the crown', sprinkler: 'Throws to' }
+const reaching: Partial<Record<New['kind'], string>> = { tree: 'Radius of the crown', sprinkler: 'Throw radius' }
 const told: Partial<Record<New['kind'], string>> = {
   'hard-edge': 'Tap along it, two points or more.',
   tree: 'Tap where the trunk stands.',
@@ -108,7 +108,7 @@ export function MapForm({ site, wanted, units, taps, onWant, onTaps, onDone }: P
           {told[wanted.kind]}{' '}
           {taps.length > 0 && (
             <button type="button" className="quiet" onClick={() => onTaps(taps.slice(0, -1))}>
-              Take the last point back
+              Undo the last point
             </button>
           )}
         </p>
@@ -143,7 +143,7 @@ export function MapForm({ site, wanted, units, taps, onWant, onTaps, onDone }: P
       {wanted.how === 'walk' && <Walk walked={walked} onWalked={setWalked} lawn={lawn} />}
       {!lawn && <Text label="Name, if it has one" value={name} onChange={setName} />}
       {reaching[wanted.kind] && <Text label={reaching[wanted.kind] ?? ''} unit={unit} value={reach} onChange={setReach} />}
-      {lawn && <Tick label="Go by this area for doses" value={useArea} onChange={setUseArea} />}
+      {lawn && <Tick label="Use this area for doses" value={useArea} onChange={setUseArea} />}
       <Buttons pending={save.isPending} disabled={!ready} error={save.error} onClose={onDone} />
     </form>
   )
@@ -184,8 +184,8 @@ function Walk({ walked, onWalked, lawn }: { walked: Walked; onWalked: (w: Walked
         if (never) setOn(false)
         setSaid({
           problem: never
-            ? 'This device does not let the page know where it is. Allow it in the browser’s settings, or step the lawn off.'
-            : 'The device does not know where it is just now. Under the open sky it will.',
+            ? 'This device does not let the page know where it is. Allow it in the browser’s settings, or pace the lawn off.'
+            : 'No GPS position right now. Step out under the open sky.',
         })
       },
       { enableHighAccuracy: true, maximumAge: 0, timeout: 30_000 },
@@ -210,7 +210,7 @@ function Walk({ walked, onWalked, lawn }: { walked: Walked; onWalked: (w: Walked
       </p>
       {line.length > 0 && (
         <button type="button" className="quiet" onClick={() => setLine([])}>
-          Begin anew
+          Start over
         </button>
       )}
     </div>

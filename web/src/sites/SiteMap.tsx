@@ -15,7 +15,12 @@ import './sites.css'
 
 type Entry = Schemas['MapEntry']
 
-const hows: Record<Entry['how'], string> = { file: 'from a file', walked: 'walked', stepped: 'stepped off', drawn: 'tapped on the map' }
+const hows: Record<Entry['how'], string> = {
+  file: 'from a file',
+  walked: 'walked with GPS',
+  stepped: 'paced or taped',
+  drawn: 'tapped on the map',
+}
 
 /** The map of a site: the lawns of its zones, and what lies on and along them. */
 export default function SiteMap() {
@@ -106,14 +111,14 @@ function Lists({ site, entries, me, may, onWant }: Listed) {
                 </span>
                 {e && differ(e, z) && (
                   <small className="wait">
-                    Doses go by {show(z.area_m2, 'm2', me.unit_system)}, the area on file.{' '}
+                    Doses use {show(z.area_m2, 'm2', me.unit_system)}, the area on file.{' '}
                     <UseArea site={site.id} entry={e} zone={z} may={may} />
                   </small>
                 )}
               </span>
               {may && (
                 <Button data-outline={z.id} onClick={() => onWant({ kind: 'zone', zone: z.id, name: z.name, how: 'step', entry: e })}>
-                  {e ? 'Take anew' : 'Take the outline'}
+                  {e ? 'Measure again' : 'Measure the outline'}
                 </Button>
               )}
             </li>
@@ -186,7 +191,7 @@ function UseArea({ site, entry, zone, may }: { site: string; entry: Entry; zone:
   if (!may) return null
   return (
     <button type="button" className="quiet" disabled={use.isPending} onClick={() => use.mutate()} data-use-area={zone.id}>
-      Go by the outline
+      Use the outline
     </button>
   )
 }
@@ -216,7 +221,7 @@ function Files({ site, may, entries }: { site: string; may: boolean; entries: nu
         )}
         {may && (
           <label className="export">
-            {entries > 0 ? 'Replace by a GeoJSON file' : 'Take a GeoJSON file in'}
+            {entries > 0 ? 'Replace with a GeoJSON file' : 'Load a GeoJSON file'}
             <input
               type="file"
               className="unseen"

@@ -221,10 +221,10 @@ export function differenceSaid(f: Schemas['VFinding'], bad: Plain | undefined, g
     const unit = unitFor(f.measure, units)
     const shown = (x: number) => Math.round((unit ? fromSI(x, f.measure, units) : x) * 10) / 10
     const by = Math.round((shown(bad) - shown(good)) * 10) / 10
-    if (by === 0) return 'The same at both: it does not tell them apart.'
+    if (by === 0) return 'Same at both spots.'
     return `${Math.abs(by)} ${unit?.label ?? f.measure} ${by > 0 ? 'more' : 'less'} at the bad spot.`
   }
-  return bad === good ? 'The same at both: it does not tell them apart.' : 'Not the same: it tells the bad spot from the good one.'
+  return bad === good ? 'Same at both spots.' : 'Different at the two spots.'
 }
 
 function said(p: Props, answered: boolean): string {
