@@ -87,6 +87,7 @@ const (
 	drawnError   = 1.0
 	tapedError   = 0.01
 	thinnedTo    = 0.4 // m, of a walked line
+	joinedTo     = 3.0 // m, within which a walk has come back to its start, at least
 	worstWalked  = 25.0
 	apartOnEarth = 3.0 // m between outlines that were stepped off and lie nowhere in particular
 )
@@ -310,13 +311,13 @@ func walked(m *outline.Mapped, n NewMapEntry, plane outline.Plane) error {
 	if len(line) == 0 {
 		return invalid("body.walked", "no position was known to within 25 m")
 	}
-	m.Closed = n.Kind == outline.Lawn || n.Closed
-	if m.Closed {
-		line = line.Thinned(thinnedTo)
-	}
-	m.Places = plane.Places(line)
 	slices.Sort(errs)
 	m.Error = errs[len(errs)/2]
+	m.Closed = n.Kind == outline.Lawn || n.Closed
+	if m.Closed {
+		line = line.Joined(math.Max(joinedTo, m.Error)).Thinned(thinnedTo)
+	}
+	m.Places = plane.Places(line)
 	return nil
 }
 

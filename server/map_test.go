@@ -112,6 +112,9 @@ func TestALawnIsWalked(t *testing.T) {
 	for i := range 15 {
 		at(0, 15-float64(i), 4)
 	}
+	at(.5, -.4, 4) // and a few steps on, over the first
+	at(2, .3, 4)
+	at(4, -.3, 4)
 	body := map[string]any{"kind": "zone", "zone_id": p.zone, "version": 0, "walked": walk}
 	var e server.MapEntry
 	tech.must(200, "PUT", "/sites/"+p.site+"/map/"+id(), body, &e)

@@ -111,6 +111,25 @@ func TestAWalkedRingIsThinnedToItsCorners(t *testing.T) {
 	require.Len(t, Ring{{0, 0}, {1, 0}, {2, .1}, {3, 0}, {4, 0}, {5, .1}}.Thinned(.5), 6, "never to a line")
 }
 
+func TestAWalkThatGoesOnPastItsStartIsJoined(t *testing.T) {
+	var walked Ring
+	for _, leg := range [][2]Point{{{0, 0}, {20, 0}}, {{20, 0}, {20, 15}}, {{20, 15}, {0, 15}}, {{0, 15}, {0, 0}}, {{.6, -.5}, {6, .7}}} {
+		for k := range 10 {
+			t := float64(k) / 10
+			walked = append(walked, Point{leg[0].East + t*(leg[1].East-leg[0].East), leg[0].North + t*(leg[1].North-leg[0].North)})
+		}
+	}
+	_, _, crosses := walked.Crossing()
+	require.True(t, crosses, "as it was walked it crosses itself")
+	joined := walked.Joined(4).Thinned(.4)
+	_, _, crosses = joined.Crossing()
+	require.False(t, crosses)
+	require.InEpsilon(t, 300, joined.Area(), .05)
+	open := walked[:25]
+	require.Equal(t, open, open.Joined(4), "a walk that never came back is left as it is")
+	require.Equal(t, square(5), square(5).Joined(4))
+}
+
 func TestTheGridIsAboutOneStepAndClipped(t *testing.T) {
 	g := NewGrid(Shape{Outer: Ring{{0, 0}, {30, 0}, {30, 10}, {15, 10}, {15, 20}, {0, 20}}})
 	require.InDelta(t, .75, g.Step, 0)

@@ -127,6 +127,30 @@ func (s Shape) AreaError(corner float64) float64 {
 	return math.Min(1, normal95*corner/radius95/2*math.Sqrt(sum)/s.Area())
 }
 
+// Joined ends a walked ring where it comes back to its beginning: whoever walks round a lawn goes on a few steps past the start, and the
+// last steps would cross the first. Cut off is what follows the nearest return to the first point, if that lies within so many metres.
+func (r Ring) Joined(within float64) Ring {
+	if len(r) < 6 {
+		return r
+	}
+	far := 0
+	for i := range r {
+		if r[i].Away(r[0]) > r[far].Away(r[0]) {
+			far = i
+		}
+	}
+	nearest := -1
+	for i := far + 1; i < len(r); i++ {
+		if d := r[i].Away(r[0]); d <= within && (nearest < 0 || d < r[nearest].Away(r[0])) {
+			nearest = i
+		}
+	}
+	if nearest < 3 {
+		return r
+	}
+	return r[:nearest]
+}
+
 // Thinned leaves out the corners of a walked ring that lie within so many metres of the line without them (Douglas and Peucker 1973).
 func (r Ring) Thinned(within float64) Ring {
 	if len(r) < 5 {
