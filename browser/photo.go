@@ -15,6 +15,7 @@ type Wanted struct {
 	Card       *photo.Box  `json:"card"`  // where a grey card lies
 	Like       []photo.Tap `json:"like"`  // what was pointed out; with it its share is measured, not the cover
 	Other      []photo.Tap `json:"other"` // and what it is not
+	Tilt       *float64    `json:"tilt"`  // of the camera, degrees from straight down
 }
 
 // Seen is what a picture comes to.
@@ -26,27 +27,20 @@ type Seen struct {
 	Card   string        `json:"card,omitempty"` // why the grey card is not gone by
 }
 
-// Measure measures a picture as it is wanted: its JSON, and which pixels count.
+// Measure measures a picture as it is wanted: its JSON, and which pixels count. A grey card that cannot be gone by is told, and left out.
 func Measure(p photo.Picture, wanted []byte) (out []byte, mask []bool, err error) {
 	var w Wanted
 	if err := json.Unmarshal(wanted, &w); err != nil {
 		return nil, nil, fmt.Errorf("wanted: %w", err)
 	}
+	look := photo.Wanted{Limits: photo.Limits{HueLow: w.HueLow, HueHigh: w.HueHigh, Saturation: w.Saturation}, Card: w.Card, Like: w.Like,
+		Other: w.Other, Moss: len(w.Like) > 0, Tilt: w.Tilt}
 	seen := Seen{Faults: []photo.Fault{}}
-	if len(w.Like) > 0 {
-		if seen.Cover, seen.Error, mask, err = photo.Share(p, w.Like, w.Other); err != nil {
-			return nil, nil, err
-		}
-		out, err = json.Marshal(seen)
-		return out, mask, err
+	m, err := photo.Look(p, look)
+	if wrong, ok := err.(*photo.Wrong); ok && wrong.Field == "card" { // never wrapped
+		seen.Card, look.Card = wrong.Reason, nil
+		m, err = photo.Look(p, look)
 	}
-	gains := photo.Gains{}
-	if w.Card != nil {
-		if gains, err = photo.Balance(p, *w.Card); err != nil {
-			seen.Card = err.Error()
-		}
-	}
-	m, err := photo.Measure(p, photo.Limits{HueLow: w.HueLow, HueHigh: w.HueHigh, Saturation: w.Saturation}, gains)
 	if err != nil {
 		return nil, nil, err
 	}

@@ -176,8 +176,8 @@ func (s *Server) keepMapEntry(ctx context.Context, in *struct {
 	MapPath
 	Body NewMapEntry
 }) (*body[MapEntry], error) {
-	if in.Entry.Version() != 7 {
-		return nil, invalid("path.entry", "must be a version 7 UUID made by the client")
+	if err := version7("path.entry", in.Entry); err != nil {
+		return nil, err
 	}
 	var out MapEntry
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {

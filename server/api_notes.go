@@ -105,8 +105,8 @@ func (s *Server) takeNote(ctx context.Context, in *struct {
 	NotePath
 	Body NewNote
 }) (*body[Note], error) {
-	if in.Note.Version() != 7 {
-		return nil, invalid("path.note", "must be a version 7 UUID made by the client")
+	if err := version7("path.note", in.Note); err != nil {
+		return nil, err
 	}
 	row, sound, err := in.Body.row(in.ID)
 	if err != nil {

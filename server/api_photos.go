@@ -117,10 +117,6 @@ const (
 // oldestPhoto is how long before its visit's day a photograph may have been taken: clients send theirs (judgement).
 const oldestPhoto = 60 * 24 * time.Hour
 
-func (w PhotoWanted) limits() photo.Limits {
-	return photo.Limits{HueLow: w.HueLow, HueHigh: w.HueHigh, Saturation: w.Saturation}
-}
-
 func taps(list []Pointed) []photo.Tap {
 	out := make([]photo.Tap, len(list))
 	for i, p := range list {
@@ -129,52 +125,50 @@ func taps(list []Pointed) []photo.Tap {
 	return out
 }
 
+// wanted is by what the core measures a picture.
+func (n NewPhoto) wanted() photo.Wanted {
+	w := photo.Wanted{Limits: photo.Limits{HueLow: n.Wanted.HueLow, HueHigh: n.Wanted.HueHigh, Saturation: n.Wanted.Saturation},
+		Like: taps(n.Wanted.Like), Other: taps(n.Wanted.Other), Moss: n.About == "moss", Tilt: n.Tilt}
+	if c := n.Wanted.Card; c != nil {
+		card := photo.Box(*c)
+		w.Card = &card
+	}
+	return w
+}
+
 // measured measures a picture as it is wanted, into a row; a picture for show is kept as it is. The error names the field at fault.
 func (n NewPhoto) measured(p photo.Picture, row *store.Photo) error {
 	row.Faults = store.JSON("[]")
 	if n.Kind == "show" {
 		return nil
 	}
-	faults := []photo.Fault{}
-	if n.Tilt != nil && *n.Tilt > photo.TiltTo {
-		faults = append(faults, photo.Tilted)
+	m, err := photo.Look(p, n.wanted())
+	if wrong := (*photo.Wrong)(nil); errors.As(err, &wrong) {
+		where := "body.wanted." + wrong.Field
+		if wrong.Field == "picture" {
+			where = "body.picture"
+		}
+		return invalid(where, wrong.Reason)
 	}
-	if n.About == "moss" {
-		share, e, _, err := photo.Share(p, taps(n.Wanted.Like), taps(n.Wanted.Other))
-		if err != nil {
-			return invalid("body.wanted.like", err.Error())
-		}
-		row.Cover, row.CoverError = &share, &e
-	} else {
-		if f, reason := n.Wanted.limits().Check(); f != "" {
-			return invalid("body.wanted."+f, reason)
-		}
-		gains := photo.Gains{}
-		if n.Wanted.Card != nil {
-			var err error
-			if gains, err = photo.Balance(p, photo.Box(*n.Wanted.Card)); err != nil {
-				return invalid("body.wanted.card", err.Error())
-			}
-		}
-		m, err := photo.Measure(p, n.Wanted.limits(), gains)
-		if err != nil {
-			return invalid("body.picture", err.Error())
-		}
-		row.Cover, row.CoverError, row.ColourIndex = &m.Cover, &m.Error, &m.Index
-		faults = append(faults, m.Faults...)
+	if err != nil {
+		return err
 	}
 	if s := n.Seen; s != nil {
-		if math.Abs(s.Cover-*row.Cover) > mostApart {
+		if math.Abs(s.Cover-m.Cover) > mostApart {
 			return invalid("body.seen.cover", "is not what this picture comes to")
 		}
-		row.Cover, row.CoverError = &s.Cover, &s.Error
-		if row.ColourIndex != nil {
-			row.ColourIndex = &s.Index
-		}
+		m.Cover, m.Error, m.Index = s.Cover, s.Error, s.Index
 	}
-	j, err := json.Marshal(faults)
-	row.Faults = store.JSON(j)
-	return err
+	row.Cover, row.CoverError = &m.Cover, &m.Error
+	if n.About == "cover" {
+		row.ColourIndex = &m.Index
+	}
+	if len(m.Faults) > 0 {
+		j, err := json.Marshal(m.Faults)
+		row.Faults = store.JSON(j)
+		return err
+	}
+	return nil
 }
 
 // PhotoPath is a photograph on a visit.
@@ -188,8 +182,8 @@ func (s *Server) takePhoto(ctx context.Context, in *struct {
 	PhotoPath
 	Body NewPhoto
 }) (*body[Photo], error) {
-	if in.Photo.Version() != 7 {
-		return nil, invalid("path.photo", "must be a version 7 UUID made by the client")
+	if err := version7("path.photo", in.Photo); err != nil {
+		return nil, err
 	}
 	now, err := s.moment(ctx)
 	if err != nil {

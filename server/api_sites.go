@@ -135,9 +135,12 @@ func (s *Server) stations(ctx context.Context) (out []store.Station, err error) 
 }
 
 // keyed makes sure that the client made a version 7 key.
-func keyed(id uuid.UUID) error {
+func keyed(id uuid.UUID) error { return version7("body.id", id) }
+
+// version7 makes sure of a key at a place in the request.
+func version7(where string, id uuid.UUID) error {
 	if id.Version() != 7 {
-		return invalid("body.id", "must be a version 7 UUID made by the client")
+		return invalid(where, "must be a version 7 UUID made by the client")
 	}
 	return nil
 }

@@ -60,7 +60,7 @@ export async function weighHere(key: string, file: string, system: string, answe
 export const warmUp = (key: string, file: string, system: string) => weighHere(key, file, system, []).catch(() => undefined)
 
 /** By what a picture is measured. */
-export type PhotoWanted = Schemas['PhotoWanted']
+export type PhotoWanted = Schemas['PhotoWanted'] & { tilt?: number }
 
 /** What the core sees in a picture. */
 export interface Seen {

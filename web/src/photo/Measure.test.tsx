@@ -57,9 +57,10 @@ describe('a picture of cover', () => {
     await waitFor(() => expect((core.measure.mock.calls.at(-1)?.[0] as PhotoWanted).hue_low).toBe(60))
   })
   it('that is slanted or badly lit is said to be for show', async () => {
-    core.measure.mockImplementation(() => Promise.resolve(seen({ faults: ['uneven'] })))
+    core.measure.mockImplementation(() => Promise.resolve(seen({ faults: ['tilted', 'uneven'] })))
     shown(30)
     await screen.findByText('Not counted: not from straight above, light and shadow side by side.')
+    expect(core.measure).toHaveBeenCalledWith({ hue_low: 60, hue_high: 120, saturation: 0.1, tilt: 30 })
   })
   it('is not kept while its grey card cannot be gone by', async () => {
     core.measure.mockImplementation(() => Promise.resolve(seen({ card: 'what is marked as the grey card is not grey' })))

@@ -21,15 +21,15 @@ type Wants = PhotoWanted & { like: { x: number; y: number }[]; other: { x: numbe
 const usual: Wants = { hue_low: 60, hue_high: 120, saturation: 0.1, like: [], other: [] }
 
 /** What the core sees in the picture in hand, asked anew when what is wanted changes; the newest question wins. */
-function useSeen(wants: Wants, about: 'cover' | 'moss') {
+function useSeen(wants: Wants, about: 'cover' | 'moss', tilt: number | undefined) {
   const [out, setOut] = useState<{ seen?: Seen; mask?: Uint8Array; problem: string }>({ problem: '' })
-  const key = JSON.stringify([wants, about])
+  const key = JSON.stringify([wants, about, tilt ?? null])
   useEffect(() => {
     let stale = false
-    const [w, what] = JSON.parse(key) as [Wants, string]
+    const [w, what, held] = JSON.parse(key) as [Wants, string, number | null]
     const { like, other, ...limits } = w
     if (what === 'moss' && (like.length < 3 || other.length < 3)) return
-    measurePicture(what === 'moss' ? { ...limits, like, other } : limits).then(
+    measurePicture({ ...limits, ...(what === 'moss' ? { like, other } : {}), ...(held === null ? {} : { tilt: held }) }).then(
       (m) => {
         if (!stale) setOut({ ...m, problem: m.seen.card ?? '' })
       },
@@ -53,9 +53,8 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
   const [shown, setShown] = useState(true)
   const [note, setNote] = useState('')
   const measuring = about === 'show' ? 'cover' : about
-  const { seen, mask, problem } = useSeen(wants, measuring)
-  const slanted = (picture.tilt ?? 0) > 15 ? ['tilted'] : []
-  const faults = about === 'show' ? '' : faultsSaid([...slanted, ...(seen?.faults ?? [])])
+  const { seen, mask, problem } = useSeen(wants, measuring, picture.tilt)
+  const faults = about === 'show' ? '' : faultsSaid(seen?.faults ?? [])
   const keep = async () => {
     const { like, other, ...limits } = wants
     await photos.put({
