@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import type { Words } from '../api/queries'
 import { showDate, type DateForm, type UnitSystem } from '../format'
+import { photosQuery } from '../photo/queries'
 import { Busy } from '../Shell'
 import type { Plain } from '../visit/Check'
 import { cellsFrom, damageOn, lawnOf, share, type PointOnLawn } from './grid'
@@ -25,6 +26,7 @@ interface Props {
 /** Marking the damage of a zone on its map, with what follows from it. */
 export function Damage({ visit, dates, site, zone, words, units, disabled, standing, onAnswers }: Props) {
   const grid = useQuery({ ...gridQuery(visit, zone), enabled: zone !== '' }).data
+  const pictures = useQuery({ ...photosQuery(visit, zone), enabled: zone !== '' }).data?.photos ?? []
   if (!grid) return <Busy what="the map of the lawn" />
   const cells = cellsFrom(standing('damaged-cells'))
   const percent = share(lawnOf(grid), damageOn(grid.grid, cells))
@@ -35,6 +37,7 @@ export function Damage({ visit, dates, site, zone, words, units, disabled, stand
         grid={grid}
         cells={cells}
         points={points}
+        pictures={pictures.flatMap((p) => p.at ?? [])}
         disabled={disabled}
         onCells={(next, part) =>
           onAnswers([

@@ -107,3 +107,20 @@ export function Key({ things }: { things: Thing[] }) {
     </ul>
   )
 }
+
+/** The lawn itself: its outline, or the whole of a grid without one. */
+export function Lawn({ grid, squares, clip, thin }: { grid: Schemas['StepGrid']; squares: string; clip: string; thin: number }) {
+  const frame = grid.grid
+  const d = grid.line.length
+    ? [grid.line, ...grid.holes.map((h) => h.line)].map((r) => path(frame, r, true)).join('')
+    : `M0 0H${frame.columns * frame.step_m}V${frame.rows * frame.step_m}H0Z`
+  return (
+    <>
+      <clipPath id={clip}>
+        <path d={d} clipRule="evenodd" />
+      </clipPath>
+      <path className="map-lawn" d={d} fillRule="evenodd" strokeWidth={thin * 1.5} />
+      <path d={d} fillRule="evenodd" fill={squares} />
+    </>
+  )
+}

@@ -43,6 +43,7 @@ function shown(cells?: Cells, more: { disabled?: boolean; points?: PointOnLawn[]
       grid={grid}
       cells={cells}
       points={more.points ?? []}
+      pictures={[{ e: 3.2, n: 1.1 }]}
       disabled={more.disabled ?? false}
       onCells={onCells}
       onPoints={onPoints}
@@ -118,5 +119,6 @@ describe('what is drawn', () => {
     expect(screen.getByText('Slope')).toBeTruthy()
     expect(screen.getByText('Tree')).toBeTruthy()
     expect(screen.queryByText('Sprinkler')).toBeNull()
+    expect(page.container.querySelector('[data-what=picture] text')?.textContent).toBe('P')
   })
 })

@@ -1,8 +1,9 @@
 import { useId, useMemo, useState } from 'react'
 import type { Schemas } from '../api/client'
 import type { PointOnLawn as Point } from './grid'
-import { Key, Things } from './Drawing'
-import { cellAt, cellsOf, damageOn, degrees, drawn, lawnOf, path, share, type Cells, type Degree, type Frame } from './grid'
+import { Key, Lawn, Things } from './Drawing'
+import { stepped, under } from './frame'
+import { cellsOf, damageOn, degrees, drawn, lawnOf, middleOf, share, type Cells, type Degree, type Frame, type OnSite } from './grid'
 import { useStrokes } from './useStrokes'
 
 /** Kinds of points that are put on the map. */
@@ -19,6 +20,8 @@ interface Props {
   grid: Schemas['StepGrid']
   cells: Cells | undefined
   points: Point[]
+  /** where pictures were taken */
+  pictures: OnSite[]
   disabled: boolean
   onCells: (cells: Cells | null, percent: number) => void
   onPoints: (points: Point[]) => void
@@ -28,7 +31,7 @@ interface Props {
  * The lawn from above on a grid of steps. Damage is marked by degree, by tap, by dragging, or with the arrow keys and the space bar; the same
  * degree again takes it off. Cores, counts and samples are put on it as points.
  */
-export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: Props) {
+export function StepGrid({ grid, cells, points, pictures, disabled, onCells, onPoints }: Props) {
   const id = useId()
   const frame = grid.grid
   const lawn = useMemo(() => lawnOf(grid), [grid])
@@ -44,8 +47,7 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
 
   const point = (cell: number, [what, spot]: (typeof pointKinds)[number]) => {
     if (!lawn[cell]) return
-    const e = frame.east_m + ((cell % frame.columns) + 0.5) * frame.step_m
-    const n = frame.north_m - (Math.floor(cell / frame.columns) + 0.5) * frame.step_m
+    const { e, n } = middleOf(frame, cell)
     const here = (p: Point) => p.what === what && p.spot === spot && Math.hypot(p.e - e, p.n - n) < frame.step_m * 0.7
     onPoints(points.some(here) ? points.filter((p) => !here(p)) : [...points, { what, spot, e, n }])
   }
@@ -95,7 +97,7 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
         <Lawn grid={grid} clip={`${id}lawn`} squares={`url(#${id}squares)`} thin={thin} />
         <Squares frame={frame} before={grid.before?.cells ?? []} damage={strokes.damage} hatch={`url(#${id}hatch)`} />
         <Things frame={frame} things={grid.things} thin={thin} clip={`url(#${id}lawn)`} />
-        <Points frame={frame} points={points} thin={thin} />
+        <Points frame={frame} points={points} pictures={pictures} thin={thin} />
         <rect
           className="map-at"
           x={(at % frame.columns) * frame.step_m}
@@ -109,31 +111,6 @@ export function StepGrid({ grid, cells, points, disabled, onCells, onPoints }: P
       <Key things={grid.things} />
     </div>
   )
-}
-
-/** The square under a finger or a mouse. */
-function under(frame: Frame, e: React.PointerEvent<SVGSVGElement>): number | undefined {
-  const toMetres = e.currentTarget.getScreenCTM()?.inverse()
-  const p = toMetres && new DOMPoint(e.clientX, e.clientY).matrixTransform(toMetres)
-  return p && cellAt(frame, [p.x, p.y])
-}
-
-/** Where an arrow key leads; undefined for any other. */
-function stepped(frame: Frame, at: number, key: string): number | undefined {
-  const x = at % frame.columns
-  const y = Math.floor(at / frame.columns)
-  switch (key) {
-    case 'ArrowLeft':
-      return x > 0 ? at - 1 : at
-    case 'ArrowRight':
-      return x < frame.columns - 1 ? at + 1 : at
-    case 'ArrowUp':
-      return y > 0 ? at - frame.columns : at
-    case 'ArrowDown':
-      return y < frame.rows - 1 ? at + frame.columns : at
-    default:
-      return undefined
-  }
 }
 
 /** What was damaged before, as dots, and what is damaged now, by degree. */
@@ -164,36 +141,23 @@ function Squares({ frame, before, damage, hatch }: { frame: Frame; before: numbe
 
 const letters = { core: 'B', count: 'N', sample: 'S' } as const
 
-/** Cores, counts and samples, each with its letter; G is a core at the good spot. */
-function Points({ frame, points, thin }: { frame: Frame; points: Point[]; thin: number }) {
-  return points.map((p, i) => {
+/** Cores, counts, samples and pictures, each with its letter; G is a core at the good spot. */
+function Points({ frame, points, pictures, thin }: { frame: Frame; points: Point[]; pictures: OnSite[]; thin: number }) {
+  const all = [
+    ...points.map((p) => ({ ...p, letter: p.spot === 'healthy' ? 'G' : letters[p.what] })),
+    ...pictures.map((p) => ({ ...p, what: 'picture', spot: '', letter: 'P' })),
+  ]
+  return all.map((p, i) => {
     const [x, y] = drawn(frame, p)
     return (
       <g key={i} className="map-point" data-what={p.what} data-spot={p.spot} transform={`translate(${x} ${y}) scale(${thin})`}>
         <circle r="6.5" />
         <text textAnchor="middle" dy="3.6">
-          {p.spot === 'healthy' ? 'G' : letters[p.what]}
+          {p.letter}
         </text>
       </g>
     )
   })
-}
-
-/** The lawn itself: its outline, or the whole of a grid without one. */
-function Lawn({ grid, squares, clip, thin }: { grid: Schemas['StepGrid']; squares: string; clip: string; thin: number }) {
-  const frame = grid.grid
-  const d = grid.line.length
-    ? [grid.line, ...grid.holes.map((h) => h.line)].map((r) => path(frame, r, true)).join('')
-    : `M0 0H${frame.columns * frame.step_m}V${frame.rows * frame.step_m}H0Z`
-  return (
-    <>
-      <clipPath id={clip}>
-        <path d={d} clipRule="evenodd" />
-      </clipPath>
-      <path className="map-lawn" d={d} fillRule="evenodd" strokeWidth={thin * 1.5} />
-      <path d={d} fillRule="evenodd" fill={squares} />
-    </>
-  )
 }
 
 function Tools({ tool, disabled, onTool }: { tool: Tool; disabled: boolean; onTool: (t: Tool) => void }) {

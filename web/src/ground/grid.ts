@@ -80,6 +80,12 @@ export function share(lawn: boolean[], damage: Map<number, Degree>): number {
   return marked === 0 || all === 0 ? 0 : Math.max(1, Math.round((100 * marked) / all))
 }
 
+/** The middle of a square, from the site. */
+export const middleOf = (frame: Frame, cell: number): OnSite => ({
+  e: frame.east_m + ((cell % frame.columns) + 0.5) * frame.step_m,
+  n: frame.north_m - (Math.floor(cell / frame.columns) + 0.5) * frame.step_m,
+})
+
 /** The square under a point of the grid, m from its north-west corner; undefined beyond it. */
 export function cellAt(frame: Frame, [x, y]: Point): number | undefined {
   const column = Math.floor(x / frame.step_m)

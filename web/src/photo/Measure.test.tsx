@@ -4,7 +4,7 @@ import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { PhotoWanted } from '../core/core'
-import { page } from '../testing'
+import { page, serves } from '../testing'
 import { Measure } from './Measure'
 
 const core = vi.hoisted(() => ({ measure: vi.fn(), put: vi.fn() }))
@@ -22,10 +22,26 @@ beforeEach(() => {
   URL.createObjectURL = () => 'blob:x'
   URL.revokeObjectURL = () => undefined
 })
-afterEach(cleanup)
+afterEach(() => {
+  cleanup()
+  vi.unstubAllGlobals()
+})
+
+const grid = {
+  grid: { step_m: 2, columns: 2, rows: 1, east_m: 0, north_m: 2, plain: false },
+  lawn: [0, 2],
+  line: [
+    { e: 0, n: 0 },
+    { e: 4, n: 0 },
+    { e: 4, n: 2 },
+  ],
+  holes: [],
+  things: [],
+}
 
 function shown(tilt?: number) {
   const onDone = vi.fn()
+  serves({ 'GET /zones/z/grid': grid })
   const picture = { width: 4, height: 3, jpeg: new Blob(['x']), takenAt: new Date('2026-08-24T15:00:00Z'), tilt }
   page(<Measure visit="v" zone="z" picture={picture} onDone={onDone} />)
   return { onDone, user: userEvent.setup() }
@@ -85,6 +101,18 @@ describe('a picture just to show', () => {
     await user.click(keepIt())
     await waitFor(() => expect(kept().body).toMatchObject({ kind: 'show', spot: 'healthy', note: 'the gate' }))
     expect(kept().body).not.toHaveProperty('seen')
+  })
+})
+
+describe('its place', () => {
+  it('is marked on the map of the lawn and kept with it', async () => {
+    const { user } = shown()
+    await user.click(await screen.findByText('Mark it on the map'))
+    screen.getByRole('application').focus()
+    await user.keyboard('{ArrowRight} ')
+    expect(screen.getByText('Marked on the map')).toBeTruthy()
+    await user.click(keepIt())
+    await waitFor(() => expect(kept().body).toMatchObject({ at: { e: 3, n: 1 } }))
   })
 })
 

@@ -1,8 +1,12 @@
 import { useEffect, useRef, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import type { Schemas } from '../api/client'
 import { newId } from '../api/queries'
 import { measurePicture, type PhotoWanted, type Seen } from '../core/core'
+import type { OnSite } from '../ground/grid'
+import { PlaceOnLawn } from '../ground/PlaceOnLawn'
+import { gridQuery } from '../ground/queries'
 import { photos } from './box'
 import { faultsSaid, shareSaid } from './words'
 
@@ -52,6 +56,8 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
   const [tool, setTool] = useState<Tool>()
   const [shown, setShown] = useState(true)
   const [note, setNote] = useState('')
+  const [at, setAt] = useState<OnSite>()
+  const grid = useQuery(gridQuery(visit, zone)).data
   const measuring = about === 'show' ? 'cover' : about
   const { seen, mask, problem } = useSeen(wants, measuring, picture.tilt)
   const faults = about === 'show' ? '' : faultsSaid(seen?.faults ?? [])
@@ -68,6 +74,7 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
         about: measuring,
         spot,
         note,
+        ...(at ? { at } : {}),
         ...(picture.tilt === undefined ? {} : { tilt: picture.tilt }),
         wanted: about === 'moss' ? { ...limits, like, other } : limits,
         ...(about === 'show' || !seen ? {} : { seen: { cover: seen.cover, error: seen.uncertain, index: seen.index } }),
@@ -132,6 +139,12 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
           </button>
         ))}
       </div>
+      {grid && !grid.grid.plain && (
+        <details className="limits">
+          <summary>{at ? 'Marked on the map' : 'Mark it on the map'}</summary>
+          <PlaceOnLawn grid={grid} at={at} onAt={setAt} />
+        </details>
+      )}
       <label className="field">
         <span>Note</span>
         <input className="plain-field" value={note} maxLength={500} onChange={(e) => setNote(e.target.value)} />

@@ -294,20 +294,7 @@ export function Check(p: Props) {
         <div className="answers">
           {shown.map((c) => {
             const hint = !long && p.active ? answerKeys[all.indexOf(c)] : undefined
-            return (
-              <button
-                key={c.id}
-                type="button"
-                className="answer"
-                data-value={c.id}
-                aria-pressed={c.on}
-                disabled={p.disabled}
-                onClick={() => p.onAnswer(c.value)}
-              >
-                {hint && <kbd>{hint}</kbd>}
-                {c.label}
-              </button>
-            )
+            return <ChoiceButton key={c.id} choice={c} hint={hint} disabled={p.disabled} onAnswer={p.onAnswer} />
           })}
           {long && (
             <button type="button" className="answer quiet" onClick={() => setMore(!more)}>
@@ -319,6 +306,26 @@ export function Check(p: Props) {
       {!counting && p.aid}
       {p.good && !counting && <Good check={p} good={p.good} />}
     </div>
+  )
+}
+
+/** One answer that a check offers. */
+function ChoiceButton({
+  choice: c,
+  hint,
+  disabled,
+  onAnswer,
+}: {
+  choice: Choice
+  hint?: string | undefined
+  disabled: boolean
+  onAnswer: (value: Plain) => void
+}) {
+  return (
+    <button type="button" className="answer" data-value={c.id} aria-pressed={c.on} disabled={disabled} onClick={() => onAnswer(c.value)}>
+      {hint && <kbd>{hint}</kbd>}
+      {c.label}
+    </button>
   )
 }
 
@@ -360,17 +367,7 @@ function Good({ check: p, good }: { check: Props; good: GoodSpot }) {
       ) : (
         <div className="answers">
           {choicesOf(p.finding, good.value, p.causes).map((c) => (
-            <button
-              key={c.id}
-              type="button"
-              className="answer"
-              data-value={c.id}
-              aria-pressed={c.on}
-              disabled={p.disabled}
-              onClick={() => good.onAnswer(c.value)}
-            >
-              {c.label}
-            </button>
+            <ChoiceButton key={c.id} choice={c} disabled={p.disabled} onAnswer={good.onAnswer} />
           ))}
         </div>
       )}
