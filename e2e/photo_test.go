@@ -57,7 +57,7 @@ func TestAPictureIsTakenAndMeasured(t *testing.T) {
 	require.InDelta(t, 1-cover, eval[float64](p, `(() => { const c = document.querySelector('.photo-sheet canvas')
 		const a = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0
 		for (let i = 3; i < a.length; i += 4) if (a[i]) n++; return n / (a.length / 4) })()`), .005, "the veil lies over what does not count")
-	p.until("limits", `(() => { document.querySelector('.limits').open = true; const i = document.querySelector('[data-limit=hue_low]')
+	p.until("limits", `(() => { document.querySelector('.fold').open = true; const i = document.querySelector('[data-limit=hue_low]')
 		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(i, '90'); i.dispatchEvent(new Event('input', {bubbles: true})); return true })()`)
 	p.until("fewer count", fmt.Sprintf(`Number(document.querySelector('.photo-reading').dataset.cover) < %f`, cover-.05))
 	p.clickText("Usual limits")

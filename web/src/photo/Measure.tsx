@@ -140,7 +140,7 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
         ))}
       </div>
       {grid && !grid.grid.plain && (
-        <details className="limits">
+        <details className="fold">
           <summary>{at ? 'Marked on the map' : 'Mark it on the map'}</summary>
           <PlaceOnLawn grid={grid} at={at} onAt={setAt} />
         </details>
@@ -185,7 +185,7 @@ function Limits({ wants, tool, onWants, onTool }: Tools) {
     </label>
   )
   return (
-    <details className="limits">
+    <details className="fold">
       <summary>What counts as green</summary>
       {slider('Yellow limit', 'hue_low', 45, wants.hue_high - 1, 1, `${wants.hue_low}°`)}
       {slider('Blue limit', 'hue_high', wants.hue_low + 1, 140, 1, `${wants.hue_high}°`)}

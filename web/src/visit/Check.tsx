@@ -36,6 +36,8 @@ interface Props {
   /** under which a count that is not saved yet is kept on the device */
   keep?: string
   onAnswer: (value: Plain, how?: How) => void
+  /** what the answer may be drawn in, over it */
+  lead?: ReactNode
   /** what helps to come to the answer, under it */
   aid?: ReactNode
   /** the same check at the good spot; left out where it is made at the bad one alone */
@@ -268,6 +270,7 @@ export function Check(p: Props) {
         <span className="check-state">{said(p, answered)}</span>
       </div>
       {p.active && p.caution && !counting && <p className="caution">{p.caution}</p>}
+      {p.lead}
       {!answered &&
         !counting &&
         p.offers?.map((o) => (

@@ -180,6 +180,27 @@ export default function Visit() {
       )}
     </>
   )
+  const damage = (
+    <Damage
+      visit={visit}
+      dates={me.date_form}
+      site={detail.data.site.id}
+      zone={zone}
+      words={words}
+      units={me.unit_system}
+      disabled={!may}
+      standing={(check) => answers.get(check)?.value ?? null}
+      onAnswers={answerAll}
+    />
+  )
+  // in one hand the map lies in the check that it answers; on a wide page it stands over the station
+  const leadFor = (f: Schemas['VFinding']) =>
+    narrow && !all && (f.id === 'pattern' || f.id === 'affected-area-percent') ? (
+      <details className="fold" open={f.id === 'affected-area-percent'}>
+        <summary>Draw it on the map</summary>
+        {damage}
+      </details>
+    ) : undefined
   const aidFor = (f: Schemas['VFinding']) => {
     if (f.id === 'texture')
       return (
@@ -213,6 +234,7 @@ export default function Visit() {
       causes={words.raw.causes}
       disabled={!may}
       offers={offers.get(f.id)}
+      lead={leadFor(f)}
       aid={f.id === current?.id || f.id === 'soil-temp-c' ? aidFor(f) : undefined}
       good={
         f.both
@@ -246,19 +268,6 @@ export default function Visit() {
         pick(f.station, f.id)
         if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
       }}
-    />
-  )
-  const damage = (
-    <Damage
-      visit={visit}
-      dates={me.date_form}
-      site={detail.data.site.id}
-      zone={zone}
-      words={words}
-      units={me.unit_system}
-      disabled={!may}
-      standing={(check) => answers.get(check)?.value ?? null}
-      onAnswers={answerAll}
     />
   )
   const pictures = (
@@ -320,7 +329,6 @@ export default function Visit() {
         }}
         check={
           <>
-            {(current?.id === 'affected-area-percent' || current?.id === 'pattern') && damage}
             {samples}
             {current && one(current)}
           </>
