@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { between, cellAt, cellsFrom, cellsOf, damageOn, drawn, lawnOf, path, share, type Frame } from './grid'
 
@@ -57,6 +58,18 @@ describe('marks', () => {
     expect(cellsFrom(true)).toBeUndefined()
     expect(damageOn(frame, undefined).size).toBe(0)
   })
+})
+
+// core/pattern holds the server to the same table
+const table = JSON.parse(readFileSync('../core/pattern/testdata/moved.json', 'utf8')) as {
+  what: string
+  from: Frame
+  to: Frame
+  clear: number[]
+  there: number[]
+}[]
+it.each(table)('marks move as the core moves them: $what', ({ from, to, clear, there }) => {
+  expect([...damageOn(to, { grid: from, slight: [], clear, bare: [] }).keys()]).toEqual(there)
 })
 
 describe('where a finger is', () => {
