@@ -64,7 +64,8 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 			{ID: hollin, Name: "Hollin Bend", Latitude: 37.62, Longitude: -78.31, Simulated: true, Seed: 37},
 			{ID: ellery, Name: "Port Ellery", Latitude: -36.41, Longitude: 174.71, Simulated: true, Seed: 36},
 		}
-		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD", DateForm: "dmy",
+		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD",
+			DateForm:   "dmy",
 			UnitSystem: "metric", Timezone: "America/New_York", PoisonCentre: "555-0199", Version: 1}} {
 			if err := tx.Create(rows).Error; err != nil {
 				return err
@@ -112,7 +113,8 @@ func people(tx *gorm.DB) error {
 			Active: true, Version: 1},
 		{ID: People["technician"], FirmID: Firm, Name: "Tam Whitlock", Email: "tam@averley.example", Role: "technician", PasswordHash: hash,
 			Active: true, Version: 1},
-		{ID: People["applicator"], FirmID: Firm, Name: "Rufus Adeyo", Email: "rufus@averley.example", Role: "applicator", PasswordHash: hash,
+		{ID: People["applicator"], FirmID: Firm, Name: "Rufus Adeyo", Email: "rufus@averley.example", Role: "applicator",
+			PasswordHash:  hash,
 			LicenceNumber: "AV-2210", LicenceUntil: &until, Active: true, Version: 1},
 	}).Error
 }
@@ -204,8 +206,9 @@ func (p property) load(tx *gorm.DB) error {
 		if policy == "" {
 			policy = "{}"
 		}
-		zones = append(zones, store.Zone{ID: p.key(uint32(10 + i)), FirmID: Firm, SiteID: site.ID, Name: z.name, AreaM2: z.area, AreaError: .06,
-			Species: species, Texture: z.texture, Irrigated: z.irrigated, TargetCover: .9, Policy: store.JSON(policy), Version: 1})
+		zones = append(zones, store.Zone{ID: p.key(uint32(10 + i)), FirmID: Firm, SiteID: site.ID, Name: z.name, AreaM2: z.area,
+			AreaError: .06,
+			Species:   species, Texture: z.texture, Irrigated: z.irrigated, TargetCover: .9, Policy: store.JSON(policy), Version: 1})
 	}
 	if err := tx.Create(&zones).Error; err != nil {
 		return err
@@ -221,8 +224,9 @@ func (p property) load(tx *gorm.DB) error {
 		}
 	}
 	for i, r := range p.read {
-		row := store.Reading{ID: key(2_000_000 + p.n*1_000 + uint32(i)), FirmID: Firm, ZoneID: zones[r.zone].ID, Day: r.on, Finding: r.finding,
-			Value: r.value, Origin: "file", PersonID: People["technician"], RecordedAt: r.on.Add(20 * time.Hour)}
+		row := store.Reading{ID: key(2_000_000 + p.n*1_000 + uint32(i)), FirmID: Firm, ZoneID: zones[r.zone].ID, Day: r.on,
+			Finding: r.finding,
+			Value:   r.value, Origin: "file", PersonID: People["technician"], RecordedAt: r.on.Add(20 * time.Hour)}
 		if r.hour > 0 {
 			row.Hour = f(r.hour)
 		}
@@ -273,7 +277,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 			return err
 		}
 		n++
-		if err := tx.Create(&store.Answer{ID: sub(n), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: id, Value: value,
+		if err := tx.Create(&store.Answer{ID: sub(n), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: id,
+			Value:    value,
 			PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
@@ -283,8 +288,9 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		if err != nil {
 			return err
 		}
-		if err := tx.Create(&store.Answer{ID: sub(59), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst", Finding: "damaged-cells",
-			Value: value, PersonID: person, RecordedAt: at}).Error; err != nil {
+		if err := tx.Create(&store.Answer{ID: sub(59), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst",
+			Finding: "damaged-cells",
+			Value:   value, PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
 	}
@@ -319,7 +325,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		if err != nil {
 			return err
 		}
-		if err := tx.Create(&store.Audit{ID: sub(80), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, AuditedOn: v.on, Minutes: 15, Cans: cans,
+		if err := tx.Create(&store.Audit{ID: sub(80), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, AuditedOn: v.on, Minutes: 15,
+			Cans:    cans,
 			RateMMH: rate, Uniformity: uniformity, PersonID: person, RecordedAt: at}).Error; err != nil {
 			return err
 		}
@@ -376,8 +383,9 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 	if r.Causes[0].ID != v.confirm {
 		return store.Diagnosis{}, fmt.Errorf("the story says %s, the scales say %s", v.confirm, r.Causes[0].ID)
 	}
-	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID, Probability: r.Causes[0].Probability,
-		CaseFile: file, Result: full, GivenOn: v.on}, nil
+	return store.Diagnosis{FirmID: Firm, ZoneID: z.ID, Knowledge: r.Knowledge, Leading: r.Causes[0].ID,
+		Probability: r.Causes[0].Probability,
+		CaseFile:    file, Result: full, GivenOn: v.on}, nil
 }
 
 // cans lays depths in mm out over the plan, row by row, every second cell; a negative one is no can.

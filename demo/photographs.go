@@ -226,7 +226,8 @@ func (p property) loadPhotographs(tx *gorm.DB, past int, visit store.Visit, zone
 		}
 		m := s.measured
 		taken := visit.DueOn.Add(time.Duration(14+i%3) * time.Hour)
-		row := store.Photo{ID: key(4_000_000 + uint32(i)), FirmID: Firm, VisitID: visit.ID, ZoneID: zone.ID, PersonID: *visit.PersonID, TakenAt: taken,
+		row := store.Photo{ID: key(4_000_000 + uint32(i)), FirmID: Firm, VisitID: visit.ID, ZoneID: zone.ID, PersonID: *visit.PersonID,
+			TakenAt:    taken,
 			RecordedAt: taken, Kind: "measure", About: "cover", Spot: e.spot, Width: drawnWidth, Height: drawnHeight,
 			Wanted: store.JSON(`{"hue_low": 60, "hue_high": 120, "saturation": 0.1}`), Cover: &m.Cover, CoverError: &m.Error,
 			ColourIndex: &m.Index, Faults: store.JSON("[]")}

@@ -36,7 +36,8 @@ func TestDrawnCoverIsMeasured(t *testing.T) {
 			require.LessOrEqual(t, math.Abs(d.Cover-m.Cover), m.Error+.005)
 			pressed, err := photo.Measure(kept(t, d.Image), photo.Usual(), photo.Gains{})
 			require.NoError(t, err)
-			require.InDelta(t, d.Cover, pressed.Cover, .08, "JPEG smears colour over two pixels, and blades are three wide: devices measure before")
+			require.InDelta(t, d.Cover, pressed.Cover, .08,
+				"JPEG smears colour over two pixels, and blades are three wide: devices measure before")
 			require.LessOrEqual(t, math.Abs(d.Cover-pressed.Cover), pressed.Error+.05, "and it is within what is told")
 			worst = math.Max(worst, math.Abs(d.Cover-pressed.Cover))
 		}

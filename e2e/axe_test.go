@@ -35,9 +35,11 @@ func TestTheLawnsViewsHaveNoFaultsToFind(t *testing.T) {
 	zone := eval[string](p, `performance.getEntriesByType('resource').map((e) => e.name.match(/zones\/([^/]+)\/scales/)?.[1]).find(Boolean)`)
 	for _, theme := range []string{"sun", "dusk"} {
 		p.do("theme", chromedp.Evaluate[chromedp.Void](`localStorage.setItem('hodos-theme', '`+theme+`')`))
-		for _, view := range [][2]string{{"/", ".due"}, {visit, ".hand-check .check"}, {visit + "?check=grubs-per-m2", "[data-count-open]"}, {visit + "?check=affected-area-percent", ".lawn-map"},
+		for _, view := range [][2]string{{"/", ".due"}, {visit, ".hand-check .check"}, {visit + "?check=grubs-per-m2",
+			"[data-count-open]"}, {visit + "?check=affected-area-percent", ".lawn-map"},
 			{visit + "?check=root-depth-mm", ".core-strip"},
-			{visit + "/" + zone + "/plan", "[data-action]"}, {visit + "/" + zone + "/record", "form"}, {visit + "/" + zone + "/recovery", "main"},
+			{visit + "/" + zone + "/plan", "[data-action]"}, {visit + "/" + zone + "/record", "form"}, {visit + "/" + zone + "/recovery",
+				"main"},
 			{"/train", "[data-plot]"}} {
 			p.visit(view[0])
 			p.sees(view[1])

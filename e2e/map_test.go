@@ -122,8 +122,9 @@ func TestASiteIsMapped(t *testing.T) {
 	stand := func(north float64) {
 		lat, lon, good := 37.649+north/111000, -78.309, 3.0
 		p.do("stand", chromedp.Func(func(ctx context.Context, c *chromedp.Target) error {
-			_, err := cdp.Call(ctx, c, emulation.SetGeolocationOverride, emulation.SetGeolocationOverrideParams{Latitude: &lat, Longitude: &lon,
-				Accuracy: &good})
+			_, err := cdp.Call(ctx, c, emulation.SetGeolocationOverride, emulation.SetGeolocationOverrideParams{Latitude: &lat,
+				Longitude: &lon,
+				Accuracy:  &good})
 			return err
 		}))
 	}

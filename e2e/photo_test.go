@@ -19,7 +19,8 @@ func (p *page) chooses(jpeg []byte, name, kind string) {
 		bytes[i] = int(b)
 	}
 	p.until("choose "+name, fmt.Sprintf(`(() => { const i = document.querySelector('[data-choose]'); if (!i) return false
-		const d = new DataTransfer(); d.items.add(new File([new Uint8Array(%s)], %q, {type: %q, lastModified: Date.parse('2026-08-24T15:00:00Z')}))
+		const d = new DataTransfer(); d.items.add(new File([new Uint8Array(%s)], %q, {type: %q,
+			lastModified: Date.parse('2026-08-24T15:00:00Z')}))
 		i.files = d.files; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, jsList(bytes), name, kind))
 }
 

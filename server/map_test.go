@@ -147,14 +147,19 @@ func TestWhatIsNotTakenOntoTheMap(t *testing.T) {
 		body  map[string]any
 		words string
 	}{
-		"body":                  {tree(map[string]any{"stepped": map[string]any{"shape": "circle", "sides_m": []float64{3}, "taped": true}}), "exactly one"},
-		"body.reach_m":          {tree(map[string]any{"reach_m": 0}), "between 0 and 40"},
-		"body.zone_id":          {tree(map[string]any{"zone_id": p.zone}), "only a lawn"},
-		"body.points":           {tree(map[string]any{"points": []server.OnSite{{East: 4, North: 5}, {East: 6, North: 7}}}), "not drawn as this"},
-		"body.stepped.sides_m":  {stepped(p.zone, "triangle", 1, 1, 9), "longer than the other two"},
-		"body.geometry":         {map[string]any{"kind": "tree", "reach_m": 3, "version": 0, "geometry": map[string]any{"type": "Point", "coordinates": []float64{1, 1}}}, "from the site"},
-		"body.geometry.type":    {map[string]any{"kind": "tree", "version": 0, "geometry": map[string]any{"type": "Disc"}}, "none of Point"},
-		"body.points ":          {map[string]any{"kind": "zone", "zone_id": p.zone, "version": 0, "points": []server.OnSite{{East: 0, North: 0}, {East: 9, North: 9}, {East: 9, North: 0}, {East: 0, North: 9}}}, "crosses"},
+		"body": {tree(map[string]any{"stepped": map[string]any{"shape": "circle", "sides_m": []float64{3},
+			"taped": true}}), "exactly one"},
+		"body.reach_m": {tree(map[string]any{"reach_m": 0}), "between 0 and 40"},
+		"body.zone_id": {tree(map[string]any{"zone_id": p.zone}), "only a lawn"},
+		"body.points": {tree(map[string]any{"points": []server.OnSite{{East: 4, North: 5}, {East: 6, North: 7}}}),
+			"not drawn as this"},
+		"body.stepped.sides_m": {stepped(p.zone, "triangle", 1, 1, 9), "longer than the other two"},
+		"body.geometry": {map[string]any{"kind": "tree", "reach_m": 3, "version": 0, "geometry": map[string]any{"type": "Point",
+			"coordinates": []float64{1, 1}}}, "from the site"},
+		"body.geometry.type": {map[string]any{"kind": "tree", "version": 0, "geometry": map[string]any{"type": "Disc"}},
+			"none of Point"},
+		"body.points ": {map[string]any{"kind": "zone", "zone_id": p.zone, "version": 0, "points": []server.OnSite{{East: 0,
+			North: 0}, {East: 9, North: 9}, {East: 9, North: 0}, {East: 0, North: 9}}}, "crosses"},
 		"body.zone_id of other": {stepped(other.zone, "circle", 4), ""},
 	} {
 		var pr problem
@@ -168,7 +173,8 @@ func TestWhatIsNotTakenOntoTheMap(t *testing.T) {
 		}
 	}
 	var pr problem
-	tech.must(422, "PUT", "/sites/"+p.site+"/map/"+id(), map[string]any{"kind": "zone", "version": 0, "points": []server.OnSite{{East: 0, North: 0}, {East: 9, North: 9}, {East: 9, North: 0}}}, &pr)
+	tech.must(422, "PUT", "/sites/"+p.site+"/map/"+id(), map[string]any{"kind": "zone", "version": 0, "points": []server.OnSite{{East: 0,
+		North: 0}, {East: 9, North: 9}, {East: 9, North: 0}}}, &pr)
 	require.Contains(t, pr.at("body.zone_id"), "of which zone")
 	tech.must(422, "PUT", "/sites/"+p.site+"/map/6ba7b810-9dad-11d1-80b4-00c04fd430c8", tree(nil), &pr)
 	require.Contains(t, pr.at("path.entry"), "version 7")
@@ -200,8 +206,10 @@ func TestAMapGoesOutAndComesInAgain(t *testing.T) {
 	tech.unmapped(p.site)
 	path := "/sites/" + p.site + "/map"
 	tech.must(200, "PUT", path+"/"+id(), stepped(p.zone, "rectangle", 20, 15), nil)
-	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "tree", "name": "Maple", "reach_m": 3, "points": []server.OnSite{{East: 4, North: 5}}, "version": 0}, nil)
-	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "slope", "points": []server.OnSite{{East: 0, North: 6}, {East: 0, North: -6}}, "version": 0}, nil)
+	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "tree", "name": "Maple", "reach_m": 3, "points": []server.OnSite{{East: 4,
+		North: 5}}, "version": 0}, nil)
+	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "slope", "points": []server.OnSite{{East: 0, North: 6}, {East: 0,
+		North: -6}}, "version": 0}, nil)
 	status, file := tech.plainly("GET", path+"/geojson", nil)
 	require.Equal(t, 200, status)
 	var before, after server.SiteMap
@@ -248,7 +256,8 @@ func TestDamageIsReadAsAPattern(t *testing.T) {
 	path := "/sites/" + p.site + "/map"
 	tech.must(200, "PUT", path+"/"+id(), stepped(p.zone, "rectangle", 18, 18), nil)
 	// a drive along the western side
-	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "hard-edge", "name": "Drive", "points": []server.OnSite{{East: -9, North: -9}, {East: -9, North: 9}}, "version": 0}, nil)
+	tech.must(200, "PUT", path+"/"+id(), map[string]any{"kind": "hard-edge", "name": "Drive", "points": []server.OnSite{{East: -9,
+		North: -9}, {East: -9, North: 9}}, "version": 0}, nil)
 	var g server.StepGrid
 	tech.must(200, "GET", "/zones/"+p.zone+"/grid", nil, &g)
 	require.Len(t, g.Things, 1)
@@ -270,8 +279,9 @@ func TestDamageIsReadAsAPattern(t *testing.T) {
 	require.InDelta(t, 100.0/12, r.Percent, 1.5)
 	tech.must(422, "POST", "/zones/"+p.zone+"/pattern", plainCells(96), nil)
 
-	tech.must(200, "POST", p.path("/answers"), answers(tap("damaged-cells", marks), tap("points", []any{map[string]any{"what": "core", "spot": "healthy",
-		"e": 1, "n": 2}})), nil)
+	tech.must(200, "POST", p.path("/answers"), answers(tap("damaged-cells", marks), tap("points", []any{map[string]any{"what": "core",
+		"spot": "healthy",
+		"e":    1, "n": 2}})), nil)
 	for _, a := range tech.scales(p).Answers {
 		if a.Finding == "damaged-cells" {
 			require.JSONEq(t, mustJSON(t, marks), mustJSON(t, a.Value))

@@ -59,7 +59,8 @@ func TestAPhotographIsMeasuredAndKept(t *testing.T) {
 	p := tech.place("Quill")
 	key := id()
 	var one server.Photo
-	tech.must(200, "PUT", p.path("/photos/"+key), with(photograph(40), map[string]any{"at": map[string]any{"e": 3, "n": 9}, "tilt": 4}), &one)
+	tech.must(200, "PUT", p.path("/photos/"+key), with(photograph(40), map[string]any{"at": map[string]any{"e": 3, "n": 9}, "tilt": 4}),
+		&one)
 	require.InDelta(t, .40, *one.Cover, .02)
 	require.Empty(t, one.Faults)
 	var seen server.Photo
@@ -122,13 +123,15 @@ func TestPhotographsThatAreNotTaken(t *testing.T) {
 	}
 	moss := map[string]any{"about": "moss", "wanted": map[string]any{"hue_low": 60, "hue_high": 120, "saturation": .1,
 		"like": []map[string]any{{"x": .1, "y": .1}}}}
-	card := map[string]any{"wanted": map[string]any{"hue_low": 60, "hue_high": 120, "saturation": .1, "card": map[string]any{"x": 0, "y": 0, "w": .01, "h": .01}}}
+	card := map[string]any{"wanted": map[string]any{"hue_low": 60, "hue_high": 120, "saturation": .1, "card": map[string]any{"x": 0,
+		"y": 0, "w": .01, "h": .01}}}
 	for where, c := range map[string]struct {
 		change map[string]any
 		words  string
 	}{
-		"body.picture":          {map[string]any{"picture": base64.StdEncoding.EncodeToString(bomb)}, "25 million pixels"},
-		"body.picture ":         {map[string]any{"picture": base64.StdEncoding.EncodeToString([]byte("<svg onload=alert(1)>"))}, "no picture in JPEG or PNG"},
+		"body.picture": {map[string]any{"picture": base64.StdEncoding.EncodeToString(bomb)}, "25 million pixels"},
+		"body.picture ": {map[string]any{"picture": base64.StdEncoding.EncodeToString([]byte("<svg onload=alert(1)>"))},
+			"no picture in JPEG or PNG"},
 		"body.picture  ":        {map[string]any{"picture": "§"}, ""},
 		"body.wanted.hue_high":  {limits(100, 90), "above the lower limit"},
 		"body.wanted.like":      {moss, "three times"},

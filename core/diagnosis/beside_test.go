@@ -36,11 +36,13 @@ func TestTheGoodSpotIsTheYardstick(t *testing.T) {
 	}
 	// what is its own reading stays one
 	thick := map[string]knowledge.Value{"thatch-mm": n(32)}
-	require.InDelta(t, read(thick, nil).P("excess-thatch"), read(thick, map[string]knowledge.Value{"thatch-mm": n(31)}).P("excess-thatch"), .02)
+	require.InDelta(t, read(thick, nil).P("excess-thatch"), read(thick,
+		map[string]knowledge.Value{"thatch-mm": n(31)}).P("excess-thatch"), .02)
 	// moisture and temperature have findings of their own for the difference, and a good spot without a bad one says nothing
 	moist := map[string]knowledge.Value{"soil-moisture": w("dry")}
 	r := read(moist, map[string]knowledge.Value{"soil-moisture": w("dry"), "thatch-mm": n(30)})
-	require.InDelta(t, read(map[string]knowledge.Value{"soil-moisture": w("dry"), "moisture-against-healthy": w("same")}, nil).P("drought-stress"),
+	require.InDelta(t, read(map[string]knowledge.Value{"soil-moisture": w("dry"), "moisture-against-healthy": w("same")},
+		nil).P("drought-stress"),
 		r.P("drought-stress"), 1e-9)
 }
 

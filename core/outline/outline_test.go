@@ -11,7 +11,8 @@ func square(side float64) Ring { return Ring{{0, 0}, {side, 0}, {side, side}, {0
 
 func TestThePlaneKeepsLengthsAndComesBack(t *testing.T) {
 	// lengths of a degree from the tables of the ellipsoid
-	for lat, want := range map[float64][2]float64{0: {111319.5, 110574.3}, 37.5: {88417, 110984}, -36: {90164, 110958}, 60: {55800, 111412}} {
+	for lat, want := range map[float64][2]float64{0: {111319.5, 110574.3}, 37.5: {88417, 110984}, -36: {90164, 110958}, 60: {55800,
+		111412}} {
 		p := NewPlane(Place{170, lat})
 		east, north := p.Point(Place{171, lat}).East, p.Point(Place{170, lat + 1}).North
 		require.InEpsilon(t, want[0], east, 5e-4, "%v", lat)
@@ -83,7 +84,8 @@ func TestSteppedShapes(t *testing.T) {
 	low, high := Shape{Outer: r}.Box()
 	require.InDelta(t, 30, high.East-low.East, 1e-9, "a bearing of 90° lays the first side to the east")
 	for _, bad := range []Stepped{{"oval", []float64{1}, 0}, {"rectangle", []float64{1}, 0}, {"circle", []float64{0}, 0},
-		{"circle", []float64{math.NaN()}, 0}, {"triangle", []float64{1, 1, 2}, 0}, {"l-shape", []float64{5, 5, 5, 1}, 0}, {"circle", []float64{6000}, 0}} {
+		{"circle", []float64{math.NaN()}, 0}, {"triangle", []float64{1, 1, 2}, 0}, {"l-shape", []float64{5, 5, 5, 1}, 0}, {"circle",
+			[]float64{6000}, 0}} {
 		_, _, err := bad.Ring(.05)
 		require.Error(t, err, "%v", bad)
 	}

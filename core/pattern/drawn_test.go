@@ -107,7 +107,8 @@ var drawings = map[string]func(f *field, chance *rand.Rand){
 	"low-spots": func(f *field, chance *rand.Rand) {
 		foot := f.Things[4].Points[1]
 		for range 2 + chance.IntN(2) {
-			f.disc(outline.Point{East: foot.East * (.4 + chance.Float64()*1.2), North: foot.North * (.4 + chance.Float64()*.8)}, 0, 1.5, .3, chance)
+			f.disc(outline.Point{East: foot.East * (.4 + chance.Float64()*1.2), North: foot.North * (.4 + chance.Float64()*.8)}, 0, 1.5,
+				.3, chance)
 		}
 	},
 	"sprinkler-arcs": func(f *field, chance *rand.Rand) {
@@ -159,13 +160,15 @@ var drawings = map[string]func(f *field, chance *rand.Rand){
 		mid := outline.Point{East: (low.East + high.East) / 2, North: (low.North + high.North) / 2}
 		for k := -2.0; k <= 2; k++ {
 			c := outline.Point{East: mid.East - sin*gap*k, North: mid.North + cos*gap*k}
-			f.strip(outline.Point{East: c.East - cos*6, North: c.North - sin*6}, outline.Point{East: c.East + cos*6, North: c.North + sin*6}, .9)
+			f.strip(outline.Point{East: c.East - cos*6, North: c.North - sin*6}, outline.Point{East: c.East + cos*6,
+				North: c.North + sin*6}, .9)
 		}
 	},
 	"lines-or-streaks": func(f *field, chance *rand.Rand) {
 		at := f.anywhere(chance)
 		sin, cos := math.Sincos(chance.Float64() * 7)
-		f.strip(outline.Point{East: at.East - cos*4, North: at.North - sin*4}, outline.Point{East: at.East + cos*4, North: at.North + sin*4}, .9)
+		f.strip(outline.Point{East: at.East - cos*4, North: at.North - sin*4}, outline.Point{East: at.East + cos*4,
+			North: at.North + sin*4}, .9)
 	},
 }
 
@@ -175,7 +178,8 @@ func TestDrawnLawnsAreReadRight(t *testing.T) {
 	const each = 200
 	// the least share that must be read right, and the most that may be read as something else; the rest is left to the eye
 	limits := map[string][2]float64{"along-hardscape": {.9, .1}, "low-spots": {.7, .3}, "sprinkler-arcs": {.8, .2}, "uniform": {.98, 0},
-		"mottled": {.95, .05}, "round-patches": {.95, .05}, "irregular-patches": {.7, .28}, "rings": {.95, .05}, "spreader-stripes": {.9, .1},
+		"mottled": {.95, .05}, "round-patches": {.95, .05}, "irregular-patches": {.7, .28}, "rings": {.95, .05}, "spreader-stripes": {.9,
+			.1},
 		"lines-or-streaks": {.75, .25}}
 	names := slices.Sorted(func(yield func(string) bool) {
 		for n := range drawings {

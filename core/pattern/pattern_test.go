@@ -13,7 +13,8 @@ import (
 // plot is a square lawn of so many squares a side, 1 m each about, drawn row by row: # clear, + slight, @ bare.
 func plot(rows ...string) Marked {
 	n := float64(len(rows))
-	g := outline.Grid{Step: 1, Columns: len(rows[0]), Rows: len(rows), Corner: outline.Point{North: n}, Inside: make([]bool, len(rows)*len(rows[0]))}
+	g := outline.Grid{Step: 1, Columns: len(rows[0]), Rows: len(rows), Corner: outline.Point{North: n}, Inside: make([]bool,
+		len(rows)*len(rows[0]))}
 	m := Marked{Grid: g, Degree: make([]uint8, len(g.Inside))}
 	for y, row := range rows {
 		for x, c := range row {
@@ -79,7 +80,8 @@ func TestPatchesOfASizeAndTheirWidth(t *testing.T) {
 }
 
 func TestClumpedEvenAndRandom(t *testing.T) {
-	g := outline.NewGrid(outline.Shape{Outer: outline.Ring{{East: 0, North: 0}, {East: 30, North: 0}, {East: 30, North: 30}, {East: 0, North: 30}}})
+	g := outline.NewGrid(outline.Shape{Outer: outline.Ring{{East: 0, North: 0}, {East: 30, North: 0}, {East: 30, North: 30}, {East: 0,
+		North: 30}}})
 	at := func(points ...outline.Point) Marked {
 		m := Marked{Grid: g, Degree: make([]uint8, len(g.Inside))}
 		for _, p := range points {
@@ -200,7 +202,8 @@ func TestMarksMoveToANewOutline(t *testing.T) {
 	degree := make([]uint8, len(old.Inside))
 	cell, _ := old.Cell(outline.Point{East: 12.1, North: 8.1})
 	degree[cell] = Bare
-	larger := outline.NewGrid(outline.Shape{Outer: outline.Ring{{East: -9, North: -3}, {East: 60, North: 0}, {East: 60, North: 40}, {East: 0, North: 40}}})
+	larger := outline.NewGrid(outline.Shape{Outer: outline.Ring{{East: -9, North: -3}, {East: 60, North: 0}, {East: 60, North: 40},
+		{East: 0, North: 40}}})
 	moved := Moved(old, degree, larger)
 	at, _ := larger.Cell(outline.Point{East: 12.1, North: 8.1})
 	found := 0
