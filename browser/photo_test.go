@@ -31,7 +31,8 @@ func TestAPictureIsMeasuredOnTheDevice(t *testing.T) {
 	require.NotNil(t, seen.Faults, "a list, not nothing")
 	require.True(t, mask[0])
 	require.False(t, mask[79])
-	out, _, err = Measure(halves(), []byte(`{"hue_low": 60, "hue_high": 120, "saturation": 0.1, "card": {"x": 0, "y": 0, "w": 0.3, "h": 0.3}}`))
+	out, _, err = Measure(halves(), []byte(`{"hue_low": 60, "hue_high": 120, "saturation": 0.1,
+		"card": {"x": 0, "y": 0, "w": 0.3, "h": 0.3}}`))
 	require.NoError(t, err)
 	require.NoError(t, json.Unmarshal(out, &seen))
 	require.Contains(t, seen.Card, "not grey")
@@ -39,7 +40,8 @@ func TestAPictureIsMeasuredOnTheDevice(t *testing.T) {
 }
 
 func TestWhatIsPointedOutIsMeasuredOnTheDevice(t *testing.T) {
-	tap := `{"like": [{"x": 0.1, "y": 0.2}, {"x": 0.2, "y": 0.6}, {"x": 0.3, "y": 0.8}], "other": [{"x": 0.7, "y": 0.2}, {"x": 0.8, "y": 0.6}, {"x": 0.9, "y": 0.8}]}`
+	tap := `{"like": [{"x": 0.1, "y": 0.2}, {"x": 0.2, "y": 0.6}, {"x": 0.3, "y": 0.8}],
+		"other": [{"x": 0.7, "y": 0.2}, {"x": 0.8, "y": 0.6}, {"x": 0.9, "y": 0.8}]}`
 	out, mask, err := Measure(halves(), []byte(tap))
 	require.NoError(t, err)
 	require.Len(t, mask, 80*60)

@@ -23,7 +23,8 @@ type DrawnLawn struct {
 	Moss  float64 // and moss
 }
 
-// Drawing says what a lawn is drawn as: the share that the painter aims for, how patchy it is (0 even, 1 one bare patch), a cast of the light,
+// Drawing says what a lawn is drawn as: the share that the painter aims for, how patchy it is (0 even, 1 one bare patch), a cast of
+// the light,
 // and moss among the grass.
 type Drawing struct {
 	Cover, Patchy, Moss float64

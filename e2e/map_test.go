@@ -40,7 +40,8 @@ func (p *page) drag(svg string, points ...[2]float64) {
 	p.do("drag", actions...)
 }
 
-const degreesMarked = `[1, 2, 3].map((d) => document.querySelectorAll('.lawn-map svg[role=application] .map-cell[data-degree="' + d + '"]').length)`
+const degreesMarked = `[1, 2, 3].map((d) =>
+	document.querySelectorAll('.lawn-map svg[role=application] .map-cell[data-degree="' + d + '"]').length)`
 
 // Damage is drawn over the lawn by degree, its pattern is read off, taken over with a press, and all of it stands when the page comes back.
 func TestDamageIsMarkedAndItsPatternTaken(t *testing.T) {

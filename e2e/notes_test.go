@@ -35,10 +35,12 @@ func TestARoundNoteBecomesACheck(t *testing.T) {
 	p.has("Skunks come over the back fence")
 	p.has("Tam Whitlock, animals")
 	require.Equal(t, led, eval[string](p, `document.querySelector('.scale-row').innerText`), "a note is no evidence")
-	p.until("it can be heard", `(() => { const a = document.querySelector('.notes audio'); if (a.preload !== 'auto') { a.preload = 'auto'; a.load() } return a.readyState >= 1 })()`)
+	p.until("it can be heard", `(() => { const a = document.querySelector('.notes audio'); 
+		if (a.preload !== 'auto') { a.preload = 'auto'; a.load() } return a.readyState >= 1 })()`)
 }
 
-// A check is made at the good spot, too, and the difference is told; the hour of a soil temperature comes from the clock; texture goes by feel.
+// A check is made at the good spot, too, and the difference is told; the hour of a soil temperature comes from the clock; texture goes
+// by feel.
 func TestBadSpotAgainstGoodSpot(t *testing.T) {
 	address, _ := start(t)
 	p := open(t, address)

@@ -32,7 +32,8 @@ func jsList(list []int) string {
 	return string(append(out, ']'))
 }
 
-// A picture of known cover is chosen, measured on the device, kept and sent; limits move, moss is pointed out; what is no picture is said so.
+// A picture of known cover is chosen, measured on the device, kept and sent; limits move, moss is pointed out; what is no picture is
+// said so.
 func TestAPictureIsTakenAndMeasured(t *testing.T) {
 	address, _ := start(t)
 	p := open(t, address)
@@ -59,14 +60,16 @@ func TestAPictureIsTakenAndMeasured(t *testing.T) {
 		const a = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let n = 0
 		for (let i = 3; i < a.length; i += 4) if (a[i]) n++; return n / (a.length / 4) })()`), .005, "the veil lies over what does not count")
 	p.until("limits", `(() => { document.querySelector('.fold').open = true; const i = document.querySelector('[data-limit=hue_low]')
-		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(i, '90'); i.dispatchEvent(new Event('input', {bubbles: true})); return true })()`)
+		Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(i, '90')
+		i.dispatchEvent(new Event('input', {bubbles: true})); return true })()`)
 	p.until("fewer count", fmt.Sprintf(`Number(document.querySelector('.photo-reading').dataset.cover) < %f`, cover-.05))
 	p.clickText("Usual limits")
 	p.until("as before", fmt.Sprintf(`Math.abs(Number(document.querySelector('.photo-reading').dataset.cover) - %f) < 1e-6`, cover))
 	p.click("[data-keep-photo]")
 	p.sees(`[data-photo-state=saved]`)
 	p.has("Green cover of the bad spot")
-	p.do("ask", chromedp.Evaluate[chromedp.Void](`(() => { const z = performance.getEntriesByType('resource').map((e) => e.name.match(/zones\/([0-9a-f-]{36})\/scales/)?.[1]).find(Boolean)
+	p.do("ask", chromedp.Evaluate[chromedp.Void](`(() => {
+		const z = performance.getEntriesByType('resource').map((e) => e.name.match(/zones\/([0-9a-f-]{36})\/scales/)?.[1]).find(Boolean)
 		fetch('/api/v1/zones/' + z + '/photos').then((r) => r.json()).then((l) => { window.__kept = l.photos[0].cover }) })()`))
 	p.until("answered", `window.__kept !== undefined`)
 	kept := eval[float64](p, `window.__kept`)
@@ -97,7 +100,8 @@ func TestPicturesLieSideBySide(t *testing.T) {
 	address, _ := start(t)
 	p := open(t, address)
 	p.signIn("technician")
-	p.until("open", `(() => { const a = [...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Stonecrop')); a?.click(); return !!a })()`)
+	p.until("open", `(() => { const a = [...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Stonecrop'))
+		a?.click(); return !!a })()`)
 	p.sees(".over img")
 	p.has("Green cover up by 27 points")
 	p.click("[data-blink]")

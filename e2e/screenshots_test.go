@@ -53,7 +53,8 @@ func TestScreenshots(t *testing.T) {
 	p.keys("\u001b")
 	p.click("[data-station=walk]")
 	p.sees(".lawn-map svg")
-	p.drag(".lawn-map svg", [2]float64{11, 9}, [2]float64{14.5, 9.6}, [2]float64{14, 11}, [2]float64{11.5, 10.4}, [2]float64{12.5, 11.8}, [2]float64{13.5, 10})
+	p.drag(".lawn-map svg", [2]float64{11, 9}, [2]float64{14.5, 9.6}, [2]float64{14, 11},
+		[2]float64{11.5, 10.4}, [2]float64{12.5, 11.8}, [2]float64{13.5, 10})
 	p.drag(".lawn-map svg", [2]float64{5, 11.4}, [2]float64{8, 12}, [2]float64{7.4, 13.6}, [2]float64{5.6, 12.8}, [2]float64{6.4, 12})
 	p.drag(".lawn-map svg", [2]float64{9.5, 14}, [2]float64{11, 14.8}, [2]float64{10, 15.2})
 	p.click("[data-degree-tool=bare]")
@@ -111,7 +112,8 @@ func TestScreenshots(t *testing.T) {
 	zone := siteZone(t, p, "Stonecrop")
 	p.visit("/zones/" + zone + "/recovery")
 	p.sees(".course")
-	p.until("pictures", `[...document.querySelectorAll('.over img')].length === 2 && [...document.querySelectorAll('.over img')].every((i) => i.complete)`)
+	p.until("pictures", `document.querySelectorAll('.over img').length === 2 &&
+		[...document.querySelectorAll('.over img')].every((i) => i.complete)`)
 	p.shot(filepath.Join(dir, "recovery.png"))
 	p.visit("/sites/" + eval[string](p, `(() => { const x = new XMLHttpRequest(); x.open('GET', '/api/v1/sites', false); x.send(); return JSON.parse(x.responseText).sites.find((s) => s.name.includes('Larkspur')).id })()`))
 	p.until("the back lawn's sky", `(() => { const a = [...document.querySelectorAll('.zone-list li')].find((l) => l.innerText.includes('Back lawn'))?.querySelector('a[href$="/sky"]'); a?.click(); return !!a })()`)

@@ -160,7 +160,8 @@ func TestPhotographsThatAreNotTaken(t *testing.T) {
 	tech.must(200, "PUT", p.path("/photos/"+key), photograph(10), nil)
 	tech.must(409, "PUT", other.path("/photos/"+key), photograph(10), nil)
 	require.NoError(t, w.store.InFirm(t.Context(), demo.Firm, func(tx *gorm.DB) error {
-		return tx.Exec(`INSERT INTO photos (id, firm_id, visit_id, zone_id, person_id, taken_at, recorded_at, kind, about, spot, width, height, wanted)
+		return tx.Exec(`INSERT INTO photos (id, firm_id, visit_id, zone_id, person_id, taken_at, recorded_at, kind, about, spot,
+				width, height, wanted)
 			SELECT gen_random_uuid(), firm_id, visit_id, zone_id, person_id, taken_at, recorded_at, 'show', about, spot, width, height, wanted
 			FROM photos, generate_series(1, 39) WHERE id = ?`, key).Error
 	}))

@@ -7,7 +7,8 @@ import (
 
 // The good spot of the same lawn is the best yardstick for the bad one: what both read alike does not tell them apart.
 
-// besideShare is how much of what nothing but chance would make the bad spot read follows the lawn's own good spot, rather than what lawns read
+// besideShare is how much of what nothing but chance would make the bad spot read follows the lawn's own good spot, rather than what
+// lawns read
 // at large (judgement).
 const besideShare = .6
 
@@ -24,7 +25,8 @@ var BesideStations = map[string]bool{"soil": true, "thatch": true, "pull": true}
 // apartByItself are findings whose difference from the good spot is a finding of its own. The temperature of the good spot is one, too.
 var apartByItself = map[string]bool{"soil-moisture": true, "soil-moisture-vwc": true}
 
-// AtBothSpots reports whether a finding is made at the bad and the good spot alike; ByItself whether the difference is a finding of its own.
+// AtBothSpots reports whether a finding is made at the bad and the good spot alike; ByItself whether the difference is a finding of
+// its own.
 func (f Finding) AtBothSpots() bool {
 	return BesideStations[f.Station] && f.Asked() && !strings.HasPrefix(f.ID, "soil-temp-") &&
 		(f.Kind == Number || f.Kind == OneOf || f.Kind == YesNo)

@@ -18,8 +18,10 @@ var (
 
 const whole = `{"type":"FeatureCollection","features":[
  {"type":"Feature","properties":{"kind":"zone","zone":"Front lawn","error_m":1.5,"how":"walked"},"geometry":{"type":"Polygon","coordinates":
-  [[[-97.5,37.5],[-97.4998,37.5],[-97.4998,37.5002],[-97.5,37.5002],[-97.5,37.5]],[[-97.49995,37.50005],[-97.49995,37.5001],[-97.4999,37.5001],[-97.49995,37.50005]]]}},
- {"type":"Feature","properties":{"kind":"hard-edge","name":"Drive"},"geometry":{"type":"LineString","coordinates":[[-97.5,37.5,402.1],[-97.5,37.5002]]}},
+  [[[-97.5,37.5],[-97.4998,37.5],[-97.4998,37.5002],[-97.5,37.5002],[-97.5,37.5]],
+   [[-97.49995,37.50005],[-97.49995,37.5001],[-97.4999,37.5001],[-97.49995,37.50005]]]}},
+ {"type":"Feature","properties":{"kind":"hard-edge","name":"Drive"},
+  "geometry":{"type":"LineString","coordinates":[[-97.5,37.5,402.1],[-97.5,37.5002]]}},
  {"type":"Feature","properties":{"kind":"tree","name":"Oak","reach_m":4},"geometry":{"type":"Point","coordinates":[-97.4999,37.50015]}},
  {"type":"Feature","properties":{"kind":"buried"},"geometry":{"type":"Point","coordinates":[-97.4999,37.5001]}}]}`
 

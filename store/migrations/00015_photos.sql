@@ -1,5 +1,6 @@
 -- +goose Up
--- Photographs of a zone, taken on a visit: what was measured in them, and the picture itself in a table of its own, so that lists do not drag it along.
+-- Photographs of a zone, taken on a visit: what was measured in them, and the picture itself in a table of its own, so that lists do
+-- not drag it along.
 CREATE TABLE photos (
   id uuid PRIMARY KEY,
   firm_id uuid NOT NULL REFERENCES firms,

@@ -1,5 +1,6 @@
 -- +goose Up
--- Notes, typed or spoken, on a zone, a check or a point of it. They are for people and never weighed. One of soft, pale or dug is what somebody
+-- Notes, typed or spoken, on a zone, a check or a point of it. They are for people and never weighed. One of soft, pale or dug is what
+-- somebody
 -- saw on an ordinary round: it asks for a look at the next visit.
 CREATE TABLE notes (
   id uuid PRIMARY KEY,

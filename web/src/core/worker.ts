@@ -1,4 +1,5 @@
-// The core, in a worker of the page: one message a question, one JSON text an answer. Pictures are turned upright, reduced and kept here, so that
+// The core, in a worker of the page: one message a question, one JSON text an answer. Pictures are turned upright, reduced and kept
+// here, so that
 // the page stays free for the finger.
 import './wasm_exec.js'
 import address from './core.wasm?url'

@@ -28,7 +28,8 @@ interface Props {
 }
 
 /**
- * The lawn from above on a grid of steps. Damage is marked by degree, by tap, by dragging, or with the arrow keys and the space bar; the same
+ * The lawn from above on a grid of steps. Damage is marked by degree, by tap, by dragging, or with the arrow keys and the space bar;
+ * the same
  * degree again takes it off. Cores, counts and samples are put on it as points.
  */
 export function StepGrid({ grid, cells, points, pictures, disabled, onCells, onPoints }: Props) {

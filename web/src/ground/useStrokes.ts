@@ -14,7 +14,8 @@ function put(lawn: boolean[], degree: Degree | 0, over: number[], on: Damage): D
 }
 
 /**
- * Marking by strokes: what is drawn is shown at once and handed to keep at the end of a stroke; what is kept takes its place when it has caught
+ * Marking by strokes: what is drawn is shown at once and handed to keep at the end of a stroke; what is kept takes its place when it
+ * has caught
  * up. The degree that stands already is taken off by the same. Events come faster than the page is drawn anew: they read what is newest.
  */
 export function useStrokes(frame: Frame, lawn: boolean[], kept: Damage, keep: (next: Damage) => void) {

@@ -24,7 +24,10 @@ export function firstPair(list: Photo[]): Pair | undefined {
   return undefined
 }
 
-/** How far two pictures may differ in light before their colours are not compared, by the part of each that is too dark or bright to say. */
+/**
+ * How far two pictures may differ in light before their colours are not compared, by the part of each that is too dark or bright to
+ * say.
+ */
 const unlike = (p: Pair): boolean => p.before.faults.length > 0 || p.after.faults.length > 0
 
 /** What has changed from one to the other, in words; colours only where the light was good in both. */

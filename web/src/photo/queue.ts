@@ -59,7 +59,10 @@ interface Around {
   onSent: (p: WaitingPhoto) => Promise<unknown>
 }
 
-/** Photographs wait on the device until the server has them; they go out one at a time, the oldest first, in the session of who took them. */
+/**
+ * Photographs wait on the device until the server has them; they go out one at a time, the oldest first, in the session of who took
+ * them.
+ */
 export class PhotoQueue {
   private state: QueueState = { waiting: [], unsafe: false, offline: false }
   private readonly unkept = new Map<string, WaitingPhoto>()
