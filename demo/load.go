@@ -257,6 +257,19 @@ func (p property) load(tx *gorm.DB) error {
 	return nil
 }
 
+// damage keeps the damaged cells of a past visit.
+func (v past) damage(tx *gorm.DB, row store.Answer) error {
+	if len(v.damaged) == 0 {
+		return nil
+	}
+	value, err := json.Marshal(v.damaged)
+	if err != nil {
+		return err
+	}
+	row.Spot, row.Finding, row.Value = "worst", evidence.DamageAnswer, value
+	return tx.Create(&row).Error
+}
+
 func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int) error {
 	person := People[v.person]
 	at := v.on.Add(14 * time.Hour)
@@ -283,16 +296,8 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 			return err
 		}
 	}
-	if len(v.damaged) > 0 {
-		value, err := json.Marshal(v.damaged)
-		if err != nil {
-			return err
-		}
-		if err := tx.Create(&store.Answer{ID: sub(59), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, Spot: "worst",
-			Finding: "damaged-cells",
-			Value:   value, PersonID: person, RecordedAt: at}).Error; err != nil {
-			return err
-		}
+	if err := v.damage(tx, store.Answer{ID: sub(59), FirmID: Firm, VisitID: visit.ID, ZoneID: z.ID, PersonID: person, RecordedAt: at}); err != nil {
+		return err
 	}
 	if v.confirm != "" {
 		d, err := v.diagnosis(site, z)

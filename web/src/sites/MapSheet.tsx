@@ -34,13 +34,15 @@ export function MapSheet({ entries, zones, units, taps, onTap }: Props) {
   const lawns = entries.filter((e) => e.kind === 'zone')
   const things = entries.flatMap((e) => (e.kind === 'zone' ? [] : [{ ...e, kind: e.kind }]))
   const put = ([x, y]: [number, number]) => onTap?.({ e: frame.east_m + x, n: frame.north_m - y })
+  const tapping = onTap ? ' Arrow keys move, space puts a point down.' : ''
+  const said = `Map of the site: ${lawns.length} lawns, ${things.length} things.${tapping}`
   return (
     <svg
       className="site-sheet"
       viewBox={`0 0 ${frame.columns} ${frame.rows}`}
       role={onTap ? 'application' : 'img'}
       tabIndex={onTap ? 0 : undefined}
-      aria-label={`Map of the site: ${lawns.length} lawns, ${things.length} things.${onTap ? ' Arrow keys move, space puts a point down.' : ''}`}
+      aria-label={said}
       data-putting={onTap !== undefined}
       onPointerDown={(e) => {
         const m = e.currentTarget.getScreenCTM()?.inverse()
