@@ -5,6 +5,7 @@ package casework
 import (
 	"encoding/json"
 	"errors"
+	"reflect"
 	"time"
 
 	"github.com/google/uuid"
@@ -34,6 +35,13 @@ type Answered struct {
 	Seq           int64
 	By            string
 	Tally         store.JSON // how it was counted, place by place; nil for what was not
+	Other         *Other     // what somebody else had answered, which this answer has not seen; nil where nobody did
+}
+
+// Other is an answer of somebody else that an answer stands over without having seen it.
+type Other struct {
+	Value any
+	By    string
 }
 
 // Visit is what is known of a zone on a visit.
@@ -172,13 +180,18 @@ func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
 	return c
 }
 
+// told is one answer of the log with who gave it and what it says.
+type told struct {
+	store.Answer
+	Name  string
+	plain any
+}
+
+type check struct{ finding, spot string }
+
 // readAnswers reduces the log: the last answer to a check stands, a null takes it back.
 func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
-	c := &out.Case
-	var log []struct {
-		store.Answer
-		Name string
-	}
+	var log []told
 	if err := tx.Raw(
 		"SELECT a.*, p.name FROM answers a JOIN people p ON p.id = a.person_id WHERE a.visit_id = ? AND a.zone_id = ? ORDER BY a.seq",
 		visit,
@@ -188,25 +201,48 @@ func readAnswers(tx *gorm.DB, visit, zone uuid.UUID, out *Visit) error {
 	).Error; err != nil {
 		return err
 	}
-	type key struct{ finding, spot string }
-	last := map[key]int{}
-	for i, a := range log {
-		last[key{a.Finding, a.Spot}] = i
+	byCheck := map[check][]int{}
+	for i := range log {
+		a := &log[i]
+		key := check{a.Finding, a.Spot}
+		byCheck[key] = append(byCheck[key], i)
 		out.Seq = a.Seq
 		if f, ok := knowledge.FindingByID(a.Finding); ok {
 			out.At = f.Station // who has just answered there stands there
 		}
+		if a.Value != nil {
+			if err := json.Unmarshal(a.Value, &a.plain); err != nil {
+				return err
+			}
+		}
 	}
 	for i, a := range log {
-		if last[key{a.Finding, a.Spot}] != i || a.Value == nil {
+		same := byCheck[check{a.Finding, a.Spot}]
+		if same[len(same)-1] != i || a.Value == nil {
 			continue
 		}
-		var plain any
-		if err := json.Unmarshal(a.Value, &plain); err != nil {
-			return err
+		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, a.plain, a.Seq, a.Name, a.Tally, unseen(log, same)})
+		out.Case.Take(a.Finding, a.Spot, a.plain)
+	}
+	return nil
+}
+
+// unseen is what somebody else had answered to the same check while whoever gave the standing answer had not seen it, and says
+// otherwise; nil where there is no such answer. at are the places of the check in the log; the last of them stands.
+func unseen(log []told, at []int) *Other {
+	stands := log[at[len(at)-1]]
+	for k := len(at) - 2; k >= 0; k-- {
+		a := log[at[k]]
+		if a.Seq <= stands.Base {
+			return nil
 		}
-		out.Answers = append(out.Answers, Answered{a.Finding, a.Spot, plain, a.Seq, a.Name, a.Tally})
-		c.Take(a.Finding, a.Spot, plain)
+		if a.PersonID == stands.PersonID {
+			continue
+		}
+		if a.Value == nil || reflect.DeepEqual(a.plain, stands.plain) {
+			return nil
+		}
+		return &Other{a.plain, a.Name}
 	}
 	return nil
 }

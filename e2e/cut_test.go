@@ -143,3 +143,37 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.do("without a connection", chromedp.Navigate(day))
 	p.until("nothing lies here", `document.querySelector('[role=alert]') && !document.body.innerText.includes('Quill')`)
 }
+
+// What is written on a lawn waits like the answers: a note, a measurement and a record, over a restart of the page, until the server has them.
+func TestWhatIsWrittenWithoutReception(t *testing.T) {
+	server, _ := start(t)
+	net := lay(t, server)
+	p := open(t, "http://"+net.address)
+	p.do("size", chromedp.EmulateViewport(390, 844))
+	p.signIn("applicator")
+	p.fetchedAhead()
+	p.until("its files are kept", `navigator.serviceWorker.controller !== null`)
+	p.openVisit("Quill")
+	at := eval[string](p, `location.href.split('?')[0]`)
+	zone := eval[string](p, `performance.getEntriesByType('resource')
+		.map((e) => e.name.includes(location.pathname) && e.name.match(/zones\/([^/]+)\/scales/)?.[1]).find(Boolean)`)
+
+	net.cut()
+	p.do("to the measuring", chromedp.Navigate(at+"/"+zone+"/recovery"))
+	p.types("[aria-label='Green cover']", "40")
+	p.clickText("Save measurement")
+	p.until("the measurement is kept", `document.body.innerText.includes('1 measurement kept on this device')`)
+	p.do("to the record", chromedp.Navigate(at+"/"+zone+"/record"))
+	p.do("chooses", chromedp.SetValue("[aria-label='What was done']", "water-deep"))
+	p.clickText("Sign and record")
+	p.until("the record is kept", `document.body.innerText.includes('1 measurement and 1 record kept on this device')`)
+	p.do("closed and opened again", chromedp.Navigate(at+"/"+zone+"/recovery"))
+	p.until("still there", `document.body.innerText.includes('1 measurement and 1 record kept on this device')`)
+
+	net.mend()
+	p.do("with a connection", chromedp.Navigate(at+"/"+zone+"/recovery"))
+	p.until("told", `!document.querySelector('[data-state=kept]') && document.querySelector('[aria-label="History of the zone"]')?.innerText
+		.includes('Measured: 40 % green')`)
+	require.Equal(t, 1, eval[int](p, `document.querySelector('[aria-label="History of the zone"]').innerText.split('Measured: 40').length - 1`))
+	require.Contains(t, eval[string](p, `document.querySelector('[aria-label="History of the zone"]').innerText`), "Water deep")
+}

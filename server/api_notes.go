@@ -36,6 +36,7 @@ type NewNote struct {
 	Finding string     `json:"finding" maxLength:"60" required:"false"`
 	At      *OnSite    `json:"at,omitempty"`
 	Text    string     `json:"text" maxLength:"2000" required:"false"`
+	NotedAt time.Time  `json:"noted_at,omitzero" doc:"when it was, where it is told later; now when left out"`
 	Sound   string     `json:"sound,omitempty" maxLength:"3000000" contentEncoding:"base64" doc:"at most 2 MB"`
 }
 
@@ -112,12 +113,17 @@ func (s *Server) takeNote(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	today, err := s.today(ctx)
+	now, err := s.moment(ctx)
+	if err != nil {
+		return nil, err
+	}
+	then, err := s.toldLater(now, in.Body.NotedAt, "body.noted_at")
 	if err != nil {
 		return nil, err
 	}
 	id := who(ctx)
-	row.ID, row.FirmID, row.PersonID, row.NotedOn, row.RecordedAt = in.Note, id.Firm, id.Person, today, s.now().UTC()
+	row.ID, row.FirmID, row.PersonID, row.NotedOn, row.RecordedAt = in.Note, id.Firm, id.Person, then.In(id.Timezone),
+		s.now().UTC()
 	var out Note
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		if in.Body.VisitID != nil {

@@ -18,6 +18,7 @@ type Measure struct {
 	ZoneID     uuid.UUID `json:"zone_id"`
 	VisitID    uuid.UUID `json:"visit_id,omitempty" readOnly:"true"`
 	MeasuredOn string    `json:"measured_on,omitempty" format:"date" readOnly:"true"`
+	MeasuredAt time.Time `json:"measured_at,omitzero" writeOnly:"true" doc:"when it was, where it is told later; now when left out"`
 	Baseline   bool      `json:"baseline" doc:"the state from which recovery is counted"`
 	Cover      float64   `json:"cover" minimum:"0" maximum:"1" doc:"green cover of the zone's damaged part"`
 	LiveCrowns *float64  `json:"live_crowns,omitempty" minimum:"0" maximum:"1"`
@@ -124,9 +125,13 @@ func (s *Server) recordMeasure(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	then, err := s.toldLater(now, l.MeasuredAt, "body.measured_at")
+	if err != nil {
+		return nil, err
+	}
 	var today time.Time
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		_, day, err := casework.FindVisit(tx, in.ID, l.ZoneID, now)
+		_, day, err := casework.FindVisit(tx, in.ID, l.ZoneID, then)
 		if err != nil {
 			return within(err)
 		}
@@ -150,7 +155,8 @@ func (s *Server) recordMeasure(ctx context.Context, in *struct {
 }
 
 func measureOf(l store.Measure) Measure {
-	return Measure{l.ID, l.ZoneID, l.VisitID, l.MeasuredOn.Format(dateOnly), l.Baseline, l.Cover, l.LiveCrowns, l.Spread, l.Note}
+	return Measure{ID: l.ID, ZoneID: l.ZoneID, VisitID: l.VisitID, MeasuredOn: l.MeasuredOn.Format(dateOnly), Baseline: l.Baseline,
+		Cover: l.Cover, LiveCrowns: l.LiveCrowns, Spread: l.Spread, Note: l.Note}
 }
 
 func round3(x float64) float64 { return math.Round(x*1000) / 1000 }

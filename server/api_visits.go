@@ -78,13 +78,19 @@ type Answered struct {
 	Seq     int64  `json:"seq"`
 	By      string `json:"by"`
 	Tally   *Tally `json:"tally,omitempty" doc:"how it was counted; left out for what was not"`
+	Other   *Other `json:"other,omitempty" doc:"what somebody else answered meanwhile, unseen by whoever gave this answer, which stands"`
+}
+
+// Other is an answer of somebody else that a standing answer has not seen.
+type Other struct {
+	Value any    `json:"value"`
+	By    string `json:"by"`
 }
 
 // Scales is a zone's state on a visit: what was answered, and what it comes to.
 type Scales struct {
 	Seq       int64           `json:"seq" doc:"the newest answer that is in here"`
 	Answers   []Answered      `json:"answers" nullable:"false"`
-	Overtaken []string        `json:"overtaken" nullable:"false" doc:"findings that somebody else had answered meanwhile; the caller's stands"`
 	Diagnosis casefile.Result `json:"diagnosis"`
 	Spray     *SprayAhead     `json:"spray,omitempty" doc:"hours ahead that are fit to spray; left out where none are known"`
 }
@@ -306,7 +312,6 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)
 	}
-	overtaken := []string{}
 	var known casework.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		v, today, err := casework.FindVisit(tx, in.ID, in.Zone, now)
@@ -320,9 +325,6 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 				return err
 			}
 		}
-		if overtaken, err = overtakenBy(tx, rows); err != nil {
-			return err
-		}
 		if err := keepAnswers(tx, rows); err != nil {
 			return err
 		}
@@ -333,31 +335,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 		return nil, err
 	}
 	s.ahead(ctx, &known)
-	out := weighed(&known, saying(ctx))
-	out.Overtaken = overtaken
-	return answer(out), nil
-}
-
-// overtakenBy lists the findings that somebody else has answered since these answers' sender looked.
-func overtakenBy(tx *gorm.DB, rows []store.Answer) ([]string, error) {
-	type sent struct {
-		Finding string `json:"finding"`
-		Spot    string `json:"spot"`
-		Base    int64  `json:"base"`
-	}
-	list := make([]sent, len(rows))
-	for i, r := range rows {
-		list[i] = sent{r.Finding, r.Spot, r.Base}
-	}
-	b, err := json.Marshal(list)
-	if err != nil {
-		return nil, err
-	}
-	out := []string{}
-	err = tx.Raw(`SELECT DISTINCT a.finding FROM jsonb_to_recordset(?::jsonb) AS w (finding text, spot text, base bigint)
-		JOIN answers a ON a.visit_id = ? AND a.zone_id = ? AND a.finding = w.finding AND a.spot = w.spot AND a.seq > w.base
-		WHERE a.person_id <> ? ORDER BY 1`, string(b), rows[0].VisitID, rows[0].ZoneID, rows[0].PersonID).Scan(&out).Error
-	return out, err
+	return answer(weighed(&known, saying(ctx))), nil
 }
 
 // keepAnswers writes answers in one statement. The same answer again is no error; a key that stands with something else is.
@@ -507,6 +485,20 @@ func (s *Server) dueOf(ctx context.Context, text string) (time.Time, error) {
 	return due, nil
 }
 
+// toldLater is the moment at which something was that a device tells of later; now itself where it does not say. It may lie a little ahead,
+// as clocks do, and at most a month back.
+func (s *Server) toldLater(now casework.Moment, at time.Time, field string) (casework.Moment, error) {
+	switch {
+	case at.IsZero():
+		return now, nil
+	case at.After(s.now().Add(5 * time.Minute)):
+		return now, invalid(field, "is in the future")
+	case at.Before(s.now().Add(-longest)):
+		return now, invalid(field, "is more than a month ago")
+	}
+	return now.Then(at), nil
+}
+
 // clocked notes a moment of a visit. set says what changes; nothing when the moment has been noted before.
 func (s *Server) clocked(
 	ctx context.Context,
@@ -520,13 +512,9 @@ func (s *Server) clocked(
 	at := s.now()
 	if in.Body.At != nil {
 		at = *in.Body.At
-		if at.After(s.now().Add(5 * time.Minute)) {
-			return nil, invalid("body.at", "is in the future")
+		if now, err = s.toldLater(now, at, "body.at"); err != nil {
+			return nil, err
 		}
-		if at.Before(s.now().Add(-longest)) {
-			return nil, invalid("body.at", "is more than a month ago")
-		}
-		now = now.Then(at)
 	}
 	var row store.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {

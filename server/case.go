@@ -80,7 +80,7 @@ func (s *Server) scales(ctx context.Context, visit, zone uuid.UUID) (Scales, cas
 
 // weighed makes the diagnosis of a case and the verdicts on it. A diagnosis is made from days: the hours are taken off.
 func weighed(v *casework.Visit, say units.Saying) Scales {
-	out := Scales{Seq: v.Seq, Answers: answered(v.Answers), Overtaken: []string{}, Spray: sprayAhead(v.Case)}
+	out := Scales{Seq: v.Seq, Answers: answered(v.Answers), Spray: sprayAhead(v.Case)}
 	byDays(v)
 	r := diagnosis.Diagnose(v.Case, diagnosis.Options{At: v.At, Say: say})
 	out.Diagnosis = casefile.ResultOf(r, remedy.Decide(v.Case, r, say))
@@ -97,6 +97,9 @@ func answered(list []casework.Answered) []Answered {
 	out := make([]Answered, len(list))
 	for i, a := range list {
 		out[i] = Answered{Finding: a.Finding, Spot: a.Spot, Value: a.Value, Seq: a.Seq, By: a.By, Tally: tallyOf(a.Tally)}
+		if a.Other != nil {
+			out[i].Other = &Other{a.Other.Value, a.Other.By}
+		}
 	}
 	return out
 }

@@ -4,9 +4,11 @@ import (
 	"encoding/base64"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/casework"
 	"hodos/server"
 )
 
@@ -89,4 +91,33 @@ func TestNotesThatAreNotTaken(t *testing.T) {
 	tech.must(422, "PUT", path+"6ba7b810-9dad-11d1-80b4-00c04fd430c8", map[string]any{"kind": "pale"}, nil)
 	tech.must(404, "PUT", "/zones/"+id()+"/notes/"+id(), map[string]any{"kind": "pale"}, nil)
 	tech.must(404, "GET", "/zones/"+id()+"/notes", nil, nil)
+}
+
+func TestWhatADeviceTellsLaterStandsOnItsDay(t *testing.T) {
+	t.Parallel()
+	now := time.Now()
+	w := newWorldWith(t, nil, func(o *server.Options) { o.Clock = instant(now) })
+	tech := w.as("technician")
+	p := tech.place("Quill")
+	then := func(hours time.Duration) string { return now.Add(hours * time.Hour).Format(time.RFC3339) }
+	day := func(hours time.Duration) string {
+		return casework.At(now.Add(hours * time.Hour)).In("America/New_York").Format(time.DateOnly)
+	}
+	note := func(at string) map[string]any { return map[string]any{"kind": "pale", "noted_at": at} }
+	measure := func(at string) map[string]any {
+		return map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": "", "measured_at": at}
+	}
+	var n server.Note
+	tech.must(200, "PUT", "/zones/"+p.zone+"/notes/"+id(), note(then(-72)), &n)
+	require.Equal(t, day(-72), n.NotedOn)
+	var r server.Recovery
+	tech.must(200, "POST", "/visits/"+p.visit+"/measures", measure(then(-48)), &r)
+	require.Equal(t, day(-48), r.Measures[len(r.Measures)-1].MeasuredOn)
+	for why, at := range map[string]string{"future": then(1), "month": then(-24 * 32)} {
+		var pr problem
+		tech.must(422, "PUT", "/zones/"+p.zone+"/notes/"+id(), note(at), &pr)
+		require.Contains(t, pr.at("body.noted_at"), why)
+		tech.must(422, "POST", "/visits/"+p.visit+"/measures", measure(at), &pr)
+		require.Contains(t, pr.at("body.measured_at"), why)
+	}
 }

@@ -363,14 +363,35 @@ func TestTwoPeopleOnOneVisit(t *testing.T) {
 	late := tap("pull-test", "lifts-like-carpet")
 	late["base"] = seen.Seq
 	tam.must(200, "POST", p.path("/answers"), answers(late), &sc)
-	require.Equal(t, []string{"pull-test"}, sc.Overtaken, "somebody else had answered in between")
 	require.Equal(t, "lifts-like-carpet", sc.Answers[0].Value)
 	require.Equal(t, "Tam Whitlock", sc.Answers[0].By)
+	require.Equal(t, &server.Other{Value: "resists", By: "Rufus Adeyo"}, sc.Answers[0].Other, "somebody else had answered in between")
+	rufus.must(200, "GET", p.path("/scales"), nil, &sc)
+	require.NotNil(t, sc.Answers[0].Other, "both see it")
 	var n int64
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		return tx.Model(&store.Answer{}).Where("visit_id = ? AND finding = 'pull-test'", p.visit).Count(&n).Error
 	}))
 	require.EqualValues(t, 2, n, "both answers are kept")
+
+	// who has seen both and answers again has settled it, whichever way
+	settle := tap("pull-test", "resists")
+	settle["base"] = sc.Seq
+	sc = server.Scales{}
+	rufus.must(200, "POST", p.path("/answers"), answers(settle), &sc)
+	require.Nil(t, sc.Answers[0].Other)
+	require.Equal(t, "resists", sc.Answers[0].Value)
+	// the same answer twice is no conflict, nor one that was taken back meanwhile, nor one's own
+	for _, c := range []struct {
+		first, second *client
+		meanwhile     any
+	}{{tam, rufus, "lifts-like-carpet"}, {tam, rufus, nil}, {rufus, rufus, "resists"}} {
+		c.first.must(200, "POST", p.path("/answers"), answers(tap("pull-test", c.meanwhile)), nil)
+		late := tap("pull-test", "lifts-like-carpet")
+		late["base"] = sc.Seq
+		c.second.must(200, "POST", p.path("/answers"), answers(late), &sc)
+		require.Nil(t, sc.Answers[0].Other, "%v", c.meanwhile)
+	}
 }
 
 func TestPesticidesNeedALicenceThatIsValidThatDay(t *testing.T) {

@@ -8,7 +8,7 @@ import { queryClient, useAdvance } from './api/queries'
 import { showDate } from './format'
 import type { ThemeName } from './theme'
 import { outbox } from './visit/box'
-import { OutboxBar, PicturesBar, StillHere } from './visit/OutboxBar'
+import { OutboxBar, KeptBar, StillHere } from './visit/OutboxBar'
 import { useOutbox } from './visit/outbox'
 
 export function Busy({ what }: { what: string }) {
@@ -150,7 +150,7 @@ export function Shell({
       </header>
       <div id="content">{children}</div>
       <OutboxBar />
-      <PicturesBar />
+      <KeptBar />
     </>
   )
 }

@@ -15,6 +15,7 @@ export const queryClient = new QueryClient({
       gcTime: 24 * 3600_000,
       retry: (n, e) => !(e instanceof Refused) && n < 2,
     },
+    mutations: { networkMode: 'always' }, // what cannot be sent fails at once, and is kept
   },
 })
 
@@ -25,6 +26,12 @@ async function readMe(): Promise<Schemas['Me']> {
 }
 
 export const useMe = () => useQuery({ queryKey: ['me'], queryFn: readMe, staleTime: 60_000 })
+
+/** Whose page this is, as far as it knows; the empty string when nobody is signed in. */
+export const ownerHere = (): string => {
+  const me = queryClient.getQueryData<Schemas['Me']>(['me'])
+  return me ? ownerOf(me) : ''
+}
 
 /**
  * Asks anew whose session this is, and takes its token when it is still the same person's. When another has signed in, in another
@@ -115,8 +122,11 @@ export const offersQuery = (visit: string, zone: string) => ({
   queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/offers', { params: { path: { id: visit, zone } } })),
 })
 export const useOffers = (visit: string, zone: string) => useQuery({ ...offersQuery(visit, zone), enabled: zone !== '' })
-export const useRecovery = (zone: string) =>
-  useQuery({ queryKey: ['recovery', zone], queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })) })
+export const recoveryQuery = (zone: string) => ({
+  queryKey: ['recovery', zone],
+  queryFn: () => got(api.GET('/zones/{id}/recovery', { params: { path: { id: zone } } })),
+})
+export const useRecovery = (zone: string) => useQuery(recoveryQuery(zone))
 export const useLikely = (month: number, site: string) =>
   useQuery({
     queryKey: ['likely', month, site],

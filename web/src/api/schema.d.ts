@@ -2545,6 +2545,8 @@ export interface components {
         Answered: {
             by: string;
             finding: string;
+            /** @description what somebody else answered meanwhile, unseen by whoever gave this answer, which stands */
+            other?: components["schemas"]["Other"];
             /** Format: int64 */
             seq: number;
             /** @enum {string} */
@@ -3730,6 +3732,11 @@ export interface components {
             id: string;
             /** Format: double */
             live_crowns?: number;
+            /**
+             * Format: date-time
+             * @description when it was, where it is told later; now when left out
+             */
+            measured_at?: string;
             /** Format: date */
             readonly measured_on?: string;
             note: string;
@@ -3839,6 +3846,11 @@ export interface components {
             finding?: string;
             /** @enum {string} */
             kind: "note" | "soft" | "pale" | "dug";
+            /**
+             * Format: date-time
+             * @description when it was, where it is told later; now when left out
+             */
+            noted_at?: string;
             /** @description at most 2 MB */
             sound?: string;
             text?: string;
@@ -3940,6 +3952,10 @@ export interface components {
             e: number;
             /** Format: double */
             n: number;
+        };
+        Other: {
+            by: string;
+            value: unknown;
         };
         OthersInputBody: {
             /** @description one's own password: this opens somebody's account */
@@ -4728,8 +4744,6 @@ export interface components {
         Scales: {
             answers: components["schemas"]["Answered"][];
             diagnosis: components["schemas"]["Result"];
-            /** @description findings that somebody else had answered meanwhile; the caller's stands */
-            overtaken: string[];
             /**
              * Format: int64
              * @description the newest answer that is in here

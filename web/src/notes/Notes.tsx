@@ -1,10 +1,11 @@
 import { useRef, useState } from 'react'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { api, got, type Schemas } from '../api/client'
 import { newId, type Words } from '../api/queries'
 import { showDate, type DateForm } from '../format'
-import { base64 } from '../photo/queue'
+import { base64 } from '../offline/base64'
+import { useWrites, write } from '../offline/writes'
 import { Problem } from '../Shell'
 import { seenSaid } from './words'
 import './notes.css'
@@ -16,14 +17,15 @@ export const notesQuery = (zone: string) => ({
 })
 const useNotes = (zone: string) => useQuery({ ...notesQuery(zone), enabled: zone !== '' })
 
-function useTakeNote(zone: string) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: Schemas['NewNote']) =>
-      got(api.PUT('/zones/{id}/notes/{note}', { params: { path: { id: zone, note: newId() } }, body })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['notes', zone] }),
+/** Keeps a note: with the server, or on the device until that can be reached. */
+const useTakeNote = (zone: string) =>
+  useMutation({
+    mutationFn: (body: Schemas['NewNote']) => write(newId(), { what: 'note', zone, body: { ...body, noted_at: new Date().toISOString() } }),
   })
-}
+
+/** The notes on a zone that are not with the server yet. */
+const useWaitingNotes = (zone: string) =>
+  useWrites().waiting.flatMap((w) => (w.what === 'note' && w.zone === zone && w.refused === undefined ? [w] : []))
 
 /** What was seen here on an ordinary round and waits for a look: each leads to its check. */
 export function SeenOnRounds({ zone, form, words, onGo }: { zone: string; form: DateForm; words: Words; onGo: (finding: string) => void }) {
@@ -48,6 +50,8 @@ export function SeenOnRounds({ zone, form, words, onGo }: { zone: string; form: 
 export function SeenHere({ zone }: { zone: string }) {
   const take = useTakeNote(zone)
   const open = (useNotes(zone).data ?? []).filter((n) => n.open)
+  const waiting = useWaitingNotes(zone)
+  const seen = (kind: string) => open.some((n) => n.kind === kind) || waiting.some((w) => w.body.kind === kind)
   return (
     <span className="seen-here" role="group" aria-label="Noticed on a round">
       <span className="faint">Noticed:</span>
@@ -56,8 +60,8 @@ export function SeenHere({ zone }: { zone: string }) {
           key={kind}
           type="button"
           className="answer"
-          aria-pressed={open.some((n) => n.kind === kind)}
-          disabled={take.isPending || open.some((n) => n.kind === kind)}
+          aria-pressed={seen(kind)}
+          disabled={take.isPending || seen(kind)}
           onClick={() => take.mutate({ kind })}
           data-see={kind}
         >
@@ -82,6 +86,7 @@ interface Props {
 /** Notes on a zone, typed or spoken. They are for people: the scales do not read them. */
 export function Notes({ visit, zone, about, words, form, may }: Props) {
   const list = useNotes(zone).data ?? []
+  const waiting = useWaitingNotes(zone)
   const take = useTakeNote(zone)
   const [text, setText] = useState('')
   const [check, setCheck] = useState(true)
@@ -130,6 +135,12 @@ export function Notes({ visit, zone, about, words, form, may }: Props) {
         </>
       )}
       <ul>
+        {waiting.map((w) => (
+          <li key={w.id} data-state="here">
+            <span className="faint">Saved on this device{w.body.finding && `, ${words.findingLabel(w.body.finding).toLowerCase()}`}</span>{' '}
+            {w.body.text || (w.body.kind === 'note' ? 'Spoken note' : seenSaid(w.body.kind))}
+          </li>
+        ))}
         {list.map((n) => (
           <li key={n.id}>
             <span className="faint">

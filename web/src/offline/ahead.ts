@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Schemas } from '../api/client'
-import { offersQuery, queryClient, visitQuery } from '../api/queries'
+import { offersQuery, queryClient, recoveryQuery, visitQuery } from '../api/queries'
 import { scalesQuery } from '../scales/useScales'
 import { gridQuery } from '../ground/queries'
 import { caseQuery } from './cases'
@@ -17,6 +17,7 @@ async function fetchVisit(id: string): Promise<void> {
     await queryClient.query(caseQuery(id, z.id))
     await queryClient.query({ ...offersQuery(id, z.id), ...fresh })
     await queryClient.query({ ...gridQuery(id, z.id), ...fresh })
+    await queryClient.query({ ...recoveryQuery(z.id), ...fresh })
   }
 }
 

@@ -17,6 +17,7 @@ const remembered = new Set([
   'recovery',
   'grid',
   'photos',
+  'notes',
 ])
 
 /** A day and a night: what is older is not trusted, and not left lying on a device (judgement). */

@@ -2,8 +2,9 @@ import { useState } from 'react'
 import { Button, Input } from 'antd'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
+import { write } from '../offline/writes'
 import { api, got, Refused, type Schemas } from '../api/client'
-import { newId, useMe, useRefresh, useVisit, useWords } from '../api/queries'
+import { newId, useMe, useVisit, useWords } from '../api/queries'
 import { fromSI, readNumber, show, showDate, toSI, unitFor } from '../format'
 import { inOrder } from '../plan/order'
 import { useScales } from '../scales/useScales'
@@ -131,7 +132,6 @@ function Sheet({
   job: string
 }) {
   const words = useWords()
-  const refresh = useRefresh()
   const sys = me.unit_system
   const us = sys === 'us'
   const areaUnit = unitFor('m2', sys)?.label ?? 'm²'
@@ -225,7 +225,7 @@ function Sheet({
     enabled: isFeed && !fromShelf && !!area && !!readNumber(d.target) && !!readNumber(d.n),
   })
   const save = useMutation({
-    mutationFn: async (ids: { id: string; followUp: string }) => {
+    mutationFn: (ids: { id: string; followUp: string }) => {
       const body: Schemas['Record'] = {
         id: ids.id,
         visit_id: detail.visit.id,
@@ -262,9 +262,9 @@ function Sheet({
       if (isWater && readNumber(d.water) !== undefined) body.water_mm = si(d.water, 'mm')
       if (readNumber(d.wind) !== undefined) body.wind_ms = si(d.wind, 'm/s')
       if (readNumber(d.air) !== undefined) body.air_c = si(d.air, 'C')
-      return got(api.POST('/visits/{id}/records', { params: { path: { id: detail.visit.id } }, body }))
+      const record = { what: 'record' as const, zone: zone.id, visit: detail.visit.id }
+      return write(ids.id, { ...record, body }, { ...record, body: { applied_on: me.today, ...body } })
     },
-    onSuccess: refresh,
   })
   // one key for one record: pressing twice, or after a lost connection, records once
   const [ids, setIds] = useState(() => ({ id: newId(), followUp: newId() }))
@@ -472,8 +472,10 @@ function Sheet({
           {save.isSuccess && (
             <div className="recorded" role="status">
               <p>
-                <b>Recorded.</b>{' '}
-                {save.data.follow_up ? (
+                <b>{save.data === 'kept' ? 'Saved on this device.' : 'Recorded.'}</b>{' '}
+                {save.data === 'kept' ? (
+                  'It goes out when the connection is back; the follow-up is booked then.'
+                ) : save.data.follow_up ? (
                   <>
                     The follow-up is booked for{' '}
                     <b className="num" data-follow-up={save.data.follow_up.id}>

@@ -2,11 +2,12 @@ import { useState } from 'react'
 import { Button, Input } from 'antd'
 import { useParams } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { api, got, type Schemas } from '../api/client'
-import { newId, useMe, useRecovery, useRefresh, useVisit, useWords } from '../api/queries'
+import type { Schemas } from '../api/client'
+import { newId, useMe, useRecovery, useVisit, useWords } from '../api/queries'
 import { percent, readNumber, showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Beside } from '../photo/Beside'
+import { write } from '../offline/writes'
 import { Photos } from '../photo/Photos'
 import { photosQuery } from '../photo/queries'
 import { shareSaid } from '../photo/words'
@@ -55,7 +56,6 @@ function ByPictures({ visit, zone, onTake }: { visit: string; zone: string; onTa
 }
 
 function Measure({ visit, zone, started }: { visit: string; zone: string; started: boolean }) {
-  const refresh = useRefresh()
   const [cover, setCover] = useState('')
   const [crowns, setCrowns] = useState('')
   const [spread, setSpread] = useState<'' | 'none' | 'new'>('')
@@ -77,9 +77,10 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
         cover: c ?? -1,
         spread,
         note,
+        measured_at: new Date().toISOString(),
         ...(live !== undefined ? { live_crowns: live } : {}),
       }
-      return got(api.POST('/visits/{id}/measures', { params: { path: { id: visit } }, body }))
+      return write(id, { what: 'measure', zone, visit, body })
     },
     onSuccess: () => {
       setCover('')
@@ -87,7 +88,6 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
       setNote('')
       setId(newId())
       setBaseline(false)
-      void refresh()
     },
   })
   const wrong = (cover !== '' && (c === undefined || c < 0 || c > 1)) || (crowns !== '' && (live === undefined || live < 0 || live > 1))
@@ -140,6 +140,7 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
         </p>
       )}
       {save.isError && <Problem error={save.error} />}
+      {save.data === 'kept' && <p role="status">Saved on this device. It goes out when the connection is back.</p>}
       <Button type="primary" htmlType="submit" loading={save.isPending} disabled={c === undefined || wrong}>
         Save measurement
       </Button>

@@ -1,9 +1,12 @@
 // @vitest-environment happy-dom
+import 'fake-indexeddb/auto'
 import { cleanup, render, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '../api/client'
-import { Check } from './Check'
+import type { Words } from '../api/queries'
+import { Check, type Answered } from './Check'
+import { rivalsOf } from './offers'
 
 afterEach(cleanup)
 
@@ -98,6 +101,29 @@ describe('a check', () => {
       expect(screen.getByText(said)).toBeTruthy()
       cleanup()
     }
+  })
+
+  it("lays two people's answers side by side until one is chosen", async () => {
+    const words = { valueLabel: (_: string, v: unknown) => String(v) } as Pick<Words, 'valueLabel'>
+    const stands: Answered = { value: 'dry', state: 'saved', by: 'Tam Whitlock', other: { value: 'moist', by: 'Rufus Adeyo' } }
+    const rivals = rivalsOf(stands, 'soil-moisture', words)
+    expect(rivals?.map((r) => r.says)).toEqual(['dry', 'moist'])
+    expect(rivalsOf({ ...stands, state: 'here' }, 'soil-moisture', words)).toBeUndefined()
+    expect(rivalsOf({ ...stands, other: undefined }, 'soil-moisture', words)).toBeUndefined()
+    const { onAnswer, goodAnswer, user } = shown({
+      more: {
+        value: 'dry',
+        rivals,
+        good: { value: 'dry', state: 'saved', offers: undefined, rivals, onAnswer: vi.fn() },
+      },
+    })
+    const [bad, good] = screen.getAllByRole('group', { name: 'Two answers' })
+    await user.click(within(bad as HTMLElement).getByRole('button', { name: /Tam Whitlock/ }))
+    expect(onAnswer).toHaveBeenLastCalledWith('dry')
+    await user.click(within(bad as HTMLElement).getByRole('button', { name: /Rufus Adeyo/ }))
+    expect(onAnswer).toHaveBeenLastCalledWith('moist')
+    expect(good).toBeTruthy()
+    expect(goodAnswer).not.toHaveBeenCalled()
   })
 
   it('takes over what the records offer', async () => {

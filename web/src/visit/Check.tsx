@@ -14,6 +14,15 @@ export interface Answered {
   by: string
   /** how it was counted */
   tally?: Schemas['Tally'] | undefined
+  /** what somebody else answered meanwhile, unseen by whoever gave this one */
+  other?: Schemas['Other'] | undefined
+}
+
+/** One of two answers to a check that know nothing of each other. */
+export interface Rival {
+  by: string
+  says: string
+  value: Plain
 }
 
 interface Props {
@@ -29,6 +38,8 @@ interface Props {
   disabled: boolean
   /** what records, a former visit or another zone say; one tap confirms it */
   offers?: { key: string; from: string; says: string; value: Plain }[] | undefined
+  /** two people's answers, of which one has to be chosen; the first of them stands */
+  rivals?: Rival[] | undefined
   onActivate: () => void
   /** what a count is held against; left out where nothing is counted */
   held?: Held | undefined
@@ -48,6 +59,7 @@ export interface GoodSpot {
   value: Plain | undefined
   state: Answered['state'] | undefined
   offers: Props['offers']
+  rivals?: Rival[] | undefined
   onAnswer: (value: Plain, how?: How) => void
 }
 
@@ -270,6 +282,7 @@ export function Check(p: Props) {
         <span className="check-state">{said(p, answered)}</span>
       </div>
       {p.active && p.caution && !counting && <p className="caution">{p.caution}</p>}
+      {p.rivals && <Rivals list={p.rivals} disabled={p.disabled} onAnswer={p.onAnswer} />}
       {p.lead}
       {!answered &&
         !counting &&
@@ -312,6 +325,20 @@ export function Check(p: Props) {
   )
 }
 
+/** Two people answered one check, neither having seen the other's answer: both side by side, until one is chosen. */
+function Rivals({ list, disabled, onAnswer }: { list: Rival[]; disabled: boolean; onAnswer: (value: Plain) => void }) {
+  return (
+    <div className="rivals" role="group" aria-label="Two answers">
+      <p>Two people answered this. Which one is right?</p>
+      {list.map((r, i) => (
+        <button key={r.by} type="button" className="offer" disabled={disabled} onClick={() => onAnswer(r.value)} data-rival={i}>
+          <span className="faint">{r.by}</span> <b>{r.says}</b>
+        </button>
+      ))}
+    </div>
+  )
+}
+
 /** One answer that a check offers. */
 function ChoiceButton({
   choice: c,
@@ -346,6 +373,7 @@ function Good({ check: p, good }: { check: Props; good: GoodSpot }) {
   return (
     <div className="good-spot" data-finding={`${p.finding.id}@healthy`} data-answered={answered} data-state={good.state} role="group">
       <b>Good spot</b>
+      {good.rivals && <Rivals list={good.rivals} disabled={p.disabled} onAnswer={good.onAnswer} />}
       {!answered &&
         good.offers?.map((o) => (
           <button

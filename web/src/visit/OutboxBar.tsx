@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { useWords } from '../api/queries'
 import type { Kept } from './kept'
 import { outbox } from './box'
+import { useWrites, writes } from '../offline/writes'
 import { photos, usePhotos } from '../photo/box'
 import { useOutbox, type OutboxState } from './outbox'
 
@@ -35,6 +36,7 @@ function why(box: OutboxState): string {
 export function OutboxBar() {
   const box = useOutbox(outbox)
   const words = useWords()
+  const kept = soMany(useKept().counts)
   const name = (k: Kept) => words?.findingLabel(k.answer.finding) ?? k.answer.finding
   if (box.refused.length > 0)
     return (
@@ -64,23 +66,59 @@ export function OutboxBar() {
       </div>
     )
   return (
-    <p className="saved unseen" data-state={box.waiting.length ? 'sending' : 'saved'} role="status">
-      {box.waiting.length ? 'Sending' : 'All saved'}
+    <p className="saved unseen" data-state={box.waiting.length || kept ? 'sending' : 'saved'} role="status">
+      {box.waiting.length || kept ? 'Sending' : 'All saved'}
     </p>
   )
 }
 
-/** Photographs that are not with the server yet. */
-export function PicturesBar() {
-  const { waiting, unsafe, offline } = usePhotos()
+const nouns = { picture: 'picture', note: 'note', measure: 'measurement', record: 'record' }
+
+/** So many of each kind: "2 pictures and 1 note". */
+export function soMany(counts: Partial<Record<keyof typeof nouns, number>>): string {
+  const parts = (Object.keys(nouns) as (keyof typeof nouns)[]).flatMap((k) => {
+    const n = counts[k] ?? 0
+    return n === 0 ? [] : [`${n} ${nouns[k]}${n === 1 ? '' : 's'}`]
+  })
+  return [parts.slice(0, -1).join(', '), parts.at(-1)].filter(Boolean).join(' and ')
+}
+
+/** How many of each kind wait, and whether they are safe. */
+function useKept() {
+  const pictures = usePhotos()
+  const written = useWrites()
+  const counts = { picture: pictures.waiting.filter((p) => p.refused === undefined).length, note: 0, measure: 0, record: 0 }
+  for (const w of written.waiting) if (w.refused === undefined) counts[w.what] += 1
+  return {
+    counts,
+    refused: written.waiting.filter((w) => w.refused !== undefined),
+    unsafe: pictures.unsafe || written.unsafe,
+    offline: pictures.offline || written.offline,
+  }
+}
+
+/** Pictures, notes, measurements and records that are not with the server yet. */
+export function KeptBar() {
+  const { counts, refused, unsafe, offline } = useKept()
   useEffect(() => {
     void photos.flush() // what an earlier page has left
+    void writes.flush()
   }, [])
-  const n = waiting.filter((p) => p.refused === undefined).length
-  if (n === 0 || !(unsafe || offline)) return null
-  const what = n === 1 ? '1 picture' : `${n} pictures`
+  if (refused.length > 0)
+    return (
+      <div className="saved" data-state="refused" role="alert">
+        {refused.map((w) => (
+          <p key={w.id}>
+            <b>A {nouns[w.what]}</b> was not saved: {w.refused}
+          </p>
+        ))}
+        <Button onClick={() => refused.forEach((w) => void writes.dismiss(w.id))}>Understood</Button>
+      </div>
+    )
+  const what = soMany(counts)
+  if (what === '' || !(unsafe || offline || counts.note + counts.measure + counts.record > 0)) return null
   return (
-    <p className="saved" data-state="pictures" role="status">
+    <p className="saved" data-state="kept" role="status">
       {unsafe
         ? `This device has no room for ${what}: keep the page open until sent.`
         : `${what} kept on this device; sent when the connection is back.`}
@@ -90,15 +128,12 @@ export function PicturesBar() {
 
 /** Said before somebody signs out. */
 export function StillHere({ box }: { box: OutboxState }) {
-  const pictures = usePhotos().waiting.length
-  if (box.waiting.length + pictures === 0) return null
-  const what = [
-    box.waiting.length > 0 && count(box.waiting.length),
-    pictures > 0 && (pictures === 1 ? '1 picture' : `${pictures} pictures`),
-  ].filter(Boolean)
+  const kept = soMany(useKept().counts)
+  if (box.waiting.length === 0 && kept === '') return null
+  const what = [box.waiting.length > 0 && count(box.waiting.length), kept].filter(Boolean)
   return (
     <p className="still-here" role="status">
-      {what.join(' and ')} not sent yet.{' '}
+      {what.join(', ')} not sent yet.{' '}
       {box.unsafe ? 'Signing out loses them.' : 'They stay on this device and go out when you sign in here again.'}
     </p>
   )

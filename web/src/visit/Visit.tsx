@@ -14,7 +14,7 @@ import { Photos } from '../photo/Photos'
 import { Check, choicesOf, type Plain } from './Check'
 import { CoreStrip, Feel, HourOfReading } from './ByHand'
 import { InHand } from './InHand'
-import { offersBy, takenOver, type Offered } from './offers'
+import { offersBy, rivalsOf, takenOver, type Offered } from './offers'
 import { healthy, useAnswers, type Answers } from './useAnswers'
 import { Changes, Decided, NextChecks } from './NextChecks'
 import { Day } from '../ui/Field'
@@ -234,6 +234,7 @@ export default function Visit() {
       causes={words.raw.causes}
       disabled={!may}
       offers={offers.get(f.id)}
+      rivals={rivalsOf(answers.get(f.id), f.id, words)}
       lead={leadFor(f)}
       aid={f.id === current?.id || f.id === 'soil-temp-c' ? aidFor(f) : undefined}
       good={
@@ -242,6 +243,7 @@ export default function Visit() {
               value: answers.get(f.id + healthy)?.value,
               state: answers.get(f.id + healthy)?.state,
               offers: offers.get(f.id + healthy),
+              rivals: rivalsOf(answers.get(f.id + healthy), f.id, words),
               onAnswer: (v, how) => answer(f.id + healthy, v, how),
             }
           : undefined

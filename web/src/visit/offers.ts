@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 import type { Words } from '../api/queries'
 import { showDate, type DateForm } from '../format'
-import type { Plain } from './Check'
+import type { Answered, Plain, Rival } from './Check'
 import { healthy } from './useAnswers'
 
 export interface Offered {
@@ -40,4 +40,11 @@ export function takenOver(
   return offers
     .filter((o) => o.source === source && o.spot === 'worst' && !answered(o.finding))
     .map((o) => ({ check: o.finding, value: o.value as Plain }))
+}
+
+/** The standing answer and what somebody else said meanwhile; nothing where nobody did, or where this device has answered since. */
+export function rivalsOf(a: Answered | undefined, finding: string, words: Pick<Words, 'valueLabel'>): Rival[] | undefined {
+  if (!a?.other || a.state !== 'saved') return undefined
+  const rival = (by: string, value: unknown) => ({ by, says: words.valueLabel(finding, value), value: value as Plain })
+  return [rival(a.by, a.value), rival(a.other.by, a.other.value)]
 }

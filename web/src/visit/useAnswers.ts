@@ -33,7 +33,7 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
     const out: Answers = new Map()
     const at = (finding: string, spot?: string) => (spot === 'worst' ? finding : finding + healthy)
     for (const a of scales?.answers ?? [])
-      out.set(at(a.finding, a.spot), { value: a.value as Plain, state: 'saved', by: a.by, tally: a.tally })
+      out.set(at(a.finding, a.spot), { value: a.value as Plain, state: 'saved', by: a.by, tally: a.tally, other: a.other })
     for (const k of box.waiting)
       if (k.visit === visit && k.zone === zone)
         out.set(at(k.answer.finding, k.answer.spot), {
@@ -79,7 +79,9 @@ export function useAnswers(visit: string, zone: string, scales: Schemas['Scales'
   const answer: Answer = useCallback(
     (check, value, how) => {
       const tally = answers.get(check)?.tally
-      if (!may || (same(standing(check), value) && JSON.stringify(how?.tally) === JSON.stringify(tally))) return
+      const again = same(standing(check), value) && JSON.stringify(how?.tally) === JSON.stringify(tally)
+      // the same again says which of two people's answers is right
+      if (!may || (again && !answers.get(check)?.other)) return
       keep([{ check, before: standing(check), tally }])
       put(check, value, how)
     },
