@@ -144,11 +144,12 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.until("nothing lies here", `document.querySelector('[role=alert]') && !document.body.innerText.includes('Quill')`)
 }
 
-// What is written on a lawn waits like the answers: a note, a measurement and a record, over a restart of the page, until the server has them.
+// What is written on a lawn waits like the answers: a note, a measurement and a record, over a restart of the browser, until the server has them.
 func TestWhatIsWrittenWithoutReception(t *testing.T) {
 	server, _ := start(t)
 	net := lay(t, server)
-	p := open(t, "http://"+net.address)
+	dir := t.TempDir()
+	p := openIn(t, "http://"+net.address, dir)
 	p.do("size", chromedp.EmulateViewport(390, 844))
 	p.signIn("applicator")
 	p.fetchedAhead()
@@ -167,7 +168,10 @@ func TestWhatIsWrittenWithoutReception(t *testing.T) {
 	p.do("chooses", chromedp.SetValue("[aria-label='What was done']", "water-deep"))
 	p.clickText("Sign and record")
 	p.until("the record is kept", `document.body.innerText.includes('1 measurement and 1 record kept on this device')`)
-	p.do("closed and opened again", chromedp.Navigate(at+"/"+zone+"/recovery"))
+	require.NoError(t, chromedp.Cancel(p.ctx))
+	p = openIn(t, "http://"+net.address, dir) // the browser is started anew, still without a connection
+	p.do("size", chromedp.EmulateViewport(390, 844))
+	p.do("opened again", chromedp.Navigate(at+"/"+zone+"/recovery"))
 	p.until("still there", `document.body.innerText.includes('1 measurement and 1 record kept on this device')`)
 
 	net.mend()

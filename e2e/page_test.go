@@ -80,8 +80,14 @@ func chromium(t *testing.T) string {
 
 func open(t *testing.T, address string) *page {
 	t.Helper()
+	return openIn(t, address, t.TempDir())
+}
+
+// openIn opens a browser that keeps what it keeps in a directory: opened there again it is the same browser after a restart.
+func openIn(t *testing.T, address, dir string) *page {
+	t.Helper()
 	opts := append([]chromedp.ExecAllocatorOption{}, chromedp.DefaultExecAllocatorOptions[:]...)
-	opts = append(opts, chromedp.ExecPath(chromium(t)), chromedp.NoSandbox, chromedp.WindowSize(1280, 800), chromedp.UserDataDir(t.TempDir()),
+	opts = append(opts, chromedp.ExecPath(chromium(t)), chromedp.NoSandbox, chromedp.WindowSize(1280, 800), chromedp.UserDataDir(dir),
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
 		chromedp.Flag("force-color-profile", "srgb"), chromedp.Flag("lang", "en-GB"),
 		chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-fake-device-for-media-stream", true))

@@ -8,6 +8,7 @@ import { queryClient, useAdvance } from './api/queries'
 import { showDate } from './format'
 import type { ThemeName } from './theme'
 import { outbox } from './visit/box'
+import { DeviceBar } from './offline/DeviceBar'
 import { OutboxBar, KeptBar, StillHere } from './visit/OutboxBar'
 import { useOutbox } from './visit/outbox'
 
@@ -151,6 +152,7 @@ export function Shell({
       <div id="content">{children}</div>
       <OutboxBar />
       <KeptBar />
+      <DeviceBar />
     </>
   )
 }

@@ -4,6 +4,7 @@ import { offersQuery, queryClient, recoveryQuery, visitQuery } from '../api/quer
 import { scalesQuery } from '../scales/useScales'
 import { gridQuery } from '../ground/queries'
 import { caseQuery } from './cases'
+import { askToKeep } from './device'
 
 const most = 15 // visits of a day that are fetched ahead (judgement: more than anybody drives)
 
@@ -28,6 +29,7 @@ function lies(id: string): boolean {
 }
 
 async function fetchAll(ids: string[], left: AbortSignal, done: (n: number) => void): Promise<void> {
+  void askToKeep()
   let n = 0
   for (const id of ids) {
     if (left.aborted || id === '') return
