@@ -15,10 +15,12 @@ import { Check, choicesOf, type Plain } from './Check'
 import { CoreStrip, Feel, HourOfReading } from './ByHand'
 import { InHand } from './InHand'
 import { offersBy, rivalsOf, takenOver, type Offered } from './offers'
-import { healthy, useAnswers, type Answers } from './useAnswers'
+import { healthy, useAnswers, type Answers, type How } from './useAnswers'
 import { Changes, Decided, NextChecks } from './NextChecks'
+import { FromProbe } from '../probe/FromProbe'
 import { Day } from '../ui/Field'
 import { useNarrow } from '../ui/useNarrow'
+import { Cans } from '../watering/Cans'
 import { useVisitKeys } from './useVisitKeys'
 import { VisitHead } from './VisitHead'
 import './visit.css'
@@ -57,6 +59,7 @@ export default function Visit() {
   const station = words?.finding.get(led ?? '')?.station || picked || words?.finding.get(wanted)?.station || 'ask'
   const active = led ?? (touched || (picked ? '' : wanted))
   const [open, setOpen] = useState<string[]>([])
+  const [cans, setCans] = useState('')
 
   const may = me?.rights.includes('answer-checks') ?? false
   const { answers, answer, answerAll, undo, last } = useAnswers(visit, zone, scales.data?.now, may)
@@ -201,13 +204,49 @@ export default function Visit() {
         {damage}
       </details>
     ) : undefined
+  /** Takes an answer, with the hour where that tells what it means, and goes on where it was the check most worth doing. */
+  const answerWith = (f: Schemas['VFinding'], v: Plain, how?: How) => {
+    const now = new Date()
+    if (f.id === 'soil-temp-c' && v !== null && (answers.get('soil-temp-hour')?.value ?? null) === null)
+      answerAll([
+        { check: f.id, value: v, how },
+        { check: 'soil-temp-hour', value: now.getHours() + now.getMinutes() / 60 },
+      ])
+    else answer(f.id, v, how)
+    pick(f.station, f.id)
+    if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
+  }
   const aidFor = (f: Schemas['VFinding']) => {
     if (f.id === 'texture')
       return (
         <Feel rows={words.raw.feel} label={(t) => words.valueLabel('texture', t)} disabled={!may} onTake={(t) => answer('texture', t)} />
       )
-    if (f.id === 'soil-temp-c' && typeof answers.get(f.id)?.value === 'number')
-      return <HourOfReading value={answers.get('soil-temp-hour')?.value} disabled={!may} onAnswer={(h) => answer('soil-temp-hour', h)} />
+    if (f.id === 'soil-temp-c' || f.id === 'soil-moisture-vwc')
+      return (
+        <>
+          {f.id === current?.id && (
+            <FromProbe
+              quantity={f.id === 'soil-temp-c' ? 'C' : '%'}
+              spot={zone}
+              units={me.unit_system}
+              demo={me.demo}
+              disabled={!may}
+              onTake={(v) => answerWith(f, v)}
+            />
+          )}
+          {f.id === 'soil-temp-c' && typeof answers.get(f.id)?.value === 'number' && (
+            <HourOfReading value={answers.get('soil-temp-hour')?.value} disabled={!may} onAnswer={(h) => answer('soil-temp-hour', h)} />
+          )}
+        </>
+      )
+    if (f.procedure === 'catch-cans')
+      return cans === f.id ? (
+        <Cans visit={visit} zone={zone} me={me} onDone={() => setCans('')} />
+      ) : (
+        <button type="button" className="quiet good-open" disabled={!may} onClick={() => setCans(f.id)} data-cans>
+          Work it out from catch cans
+        </button>
+      )
     if (f.procedure === 'core' && f.measure === 'mm')
       return (
         <CoreStrip
@@ -259,17 +298,7 @@ export default function Visit() {
       onActivate={() => {
         if (f.id !== current?.id) pick(f.station, f.id)
       }}
-      onAnswer={(v, how) => {
-        const now = new Date()
-        if (f.id === 'soil-temp-c' && v !== null && (answers.get('soil-temp-hour')?.value ?? null) === null)
-          answerAll([
-            { check: f.id, value: v, how },
-            { check: 'soil-temp-hour', value: now.getHours() + now.getMinutes() / 60 },
-          ])
-        else answer(f.id, v, how)
-        pick(f.station, f.id)
-        if (f.id === suggestion && v !== null && f.kind !== 'any-of' && f.kind !== 'cause-ids') setLead(seq)
-      }}
+      onAnswer={(v, how) => answerWith(f, v, how)}
     />
   )
   const pictures = (

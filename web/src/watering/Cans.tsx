@@ -4,6 +4,7 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, queryClient } from '../api/queries'
 import { fromSI, reader, readNumber, toSI, unitFor, type Reader } from '../format'
 import { Problem } from '../Shell'
+import './cans.css'
 
 /** The last audit over the plan: what each can held, the low quarter underlined, the damage shaded. */
 export function AuditPlan({ audit, r }: { audit: Schemas['AuditOnPlan']; r: Reader }) {
