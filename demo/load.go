@@ -66,7 +66,8 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 		}
 		for _, rows := range []any{&stations, &store.Firm{ID: Firm, Name: "Averley Turf Care", Country: "US", Currency: "USD",
 			DateForm:   "dmy",
-			UnitSystem: "metric", Timezone: "America/New_York", PoisonCentre: "555-0199", Version: 1}} {
+			UnitSystem: "metric", Timezone: "America/New_York", PoisonCentre: "555-0199",
+			Phone: "555-0142", Email: "office@averley.example", Address: "7 Weir Street, Averley", Website: "averley.example", Version: 1}} {
 			if err := tx.Create(rows).Error; err != nil {
 				return err
 			}

@@ -39,7 +39,8 @@ type Sheet struct {
 type Head struct {
 	Title, Under, Firm string
 	Made               time.Time
-	Wide               bool // across
+	Wide               bool     // across
+	Letter             []string // what stands under the firm's name at the top, of what goes to a client; nothing for sheets of the crew
 }
 
 // New begins a document.
@@ -66,6 +67,9 @@ func New(h Head) *Sheet {
 		p.CellFormat(0, 5, fmt.Sprintf("page %d", p.PageNo()), "", 0, "R", false, 0, "")
 	})
 	p.AddPage()
+	if h.Letter != nil {
+		s.letterhead(h)
+	}
 	s.text(large+3, "B", said(h.Title))
 	if h.Under != "" {
 		s.text(plain, "", said(h.Under))

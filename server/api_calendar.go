@@ -2,9 +2,7 @@ package server
 
 import (
 	"context"
-	"crypto/rand"
 	"crypto/sha256"
-	"encoding/base64"
 	"encoding/hex"
 	"time"
 
@@ -100,21 +98,19 @@ func (s *Server) makeFeed(ctx context.Context, in *struct {
 	if err := keyed(in.Body.ID); err != nil {
 		return nil, err
 	}
-	secret := make([]byte, 32)
-	if _, err := rand.Read(secret); err != nil {
+	token, hash, err := secret()
+	if err != nil {
 		return nil, s.said(err)
 	}
-	token := base64.RawURLEncoding.EncodeToString(secret)
-	hash := sha256.Sum256([]byte(token))
 	row := store.CalendarFeed{
 		ID:        in.Body.ID,
-		TokenHash: hash[:],
+		TokenHash: hash,
 		FirmID:    who(ctx).Firm,
 		PersonID:  who(ctx).Person,
 		SiteID:    in.Body.SiteID,
 		CreatedAt: s.now().UTC(),
 	}
-	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.Create(&row).Error })
+	err = s.inFirm(ctx, func(tx *gorm.DB) error { return tx.Create(&row).Error })
 	return answer(Feed{ID: row.ID, SiteID: row.SiteID, CreatedAt: row.CreatedAt, Path: "/api/v1/feeds/" + token + "/jobs.ics"}), err
 }
 

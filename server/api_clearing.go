@@ -2,7 +2,6 @@ package server
 
 import (
 	"context"
-	"encoding/json"
 	"math"
 	"slices"
 	"time"
@@ -517,18 +516,6 @@ func (g *grounded) withProduct(out *Proposal, o *casework.OnShelf, a casework.As
 			out.Tank = &t
 		}
 	}
-}
-
-// grassNames are the grasses of a zone as people call them.
-func grassNames(z store.Zone) []string {
-	var ids, out []string
-	_ = json.Unmarshal(z.Species, &ids)
-	for _, id := range ids {
-		if g, ok := turf.ByID(id); ok {
-			out = append(out, g.Label)
-		}
-	}
-	return out
 }
 
 // sortedKeys are the keys of a map in their order.

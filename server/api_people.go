@@ -62,8 +62,17 @@ type FirmSettings struct {
 	OwnersSecondFactor bool   `json:"owners_second_factor"`
 	Timezone           string `json:"timezone" minLength:"1" maxLength:"60" doc:"IANA name of the office's: lists go by its day"`
 	PoisonCentre       string `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
+	Letterhead
 	WorkSettings
 	Version int `json:"version" minimum:"0" maximum:"2147483646"`
+}
+
+// Letterhead is what stands at the head of what a client gets, beside the firm's name.
+type Letterhead struct {
+	Phone   string `json:"phone" maxLength:"60" required:"false"`
+	Email   string `json:"email" maxLength:"200" required:"false"`
+	Address string `json:"address" maxLength:"300" required:"false"`
+	Website string `json:"website" maxLength:"200" required:"false"`
 }
 
 // listPeople answers GET /people: everybody of the firm.
@@ -182,7 +191,7 @@ func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings],
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
 	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.PoisonCentre,
-		WorkSettings{f.WorkHours, f.WorkDays}, f.Version}), err
+		Letterhead{f.Phone, f.Email, f.Address, f.Website}, WorkSettings{f.WorkHours, f.WorkDays}, f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.
@@ -201,6 +210,10 @@ func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[
 			"owners_second_factor": f.OwnersSecondFactor,
 			"timezone":             f.Timezone,
 			"poison_centre":        f.PoisonCentre,
+			"phone":                f.Phone,
+			"email":                f.Email,
+			"address":              f.Address,
+			"website":              f.Website,
 			"work_hours":           f.WorkHours,
 			"work_days":            f.WorkDays,
 		}); err != nil {

@@ -77,7 +77,7 @@ func (s *Server) mixSheet(ctx context.Context, in *sheetIn) (*download, error) {
 	sheet := paper.New(
 		paper.Head{
 			Title: o.Label.Name,
-			Under: g.Site.Name + ", " + g.Zone.Name + " · " + strings.Join(grassNames(g.Zone), ", "),
+			Under: g.Site.Name + ", " + g.Zone.Name + " · " + strings.Join(casework.GrassLabels(g.Zone), ", "),
 			Firm:  who(ctx).FirmName,
 			Made:  g.Visit.Date,
 		},

@@ -79,7 +79,10 @@ func routes(p place, person string) map[string]route {
 		"change-job": {"PUT", "/jobs/" + p.job, map[string]any{"state": "dropped", "version": 1}}, "year-plan-csv": {"GET", "/jobs/csv", nil},
 		"year-plan-pdf": {"GET", "/jobs/pdf", nil}, "jobs-calendar": {"GET", "/jobs/ics", nil}, "list-feeds": {"GET", "/feeds", nil},
 		"make-feed": {"POST", "/feeds", map[string]any{"id": id()}}, "withdraw-feed": {"DELETE", "/feeds/" + p.visit, nil},
-		"list-book": {"GET", "/book" + span, nil}, "book-csv": {"GET", "/book/csv" + span, nil}, "book-pdf": {"GET", "/book/pdf" + span, nil},
+		"preview-client-page": {"GET", "/sites/" + p.site + "/client-page", nil}, "client-sheet": {"GET", "/sites/" + p.site + "/client-page/pdf", nil},
+		"list-client-links": {"GET", "/sites/" + p.site + "/links", nil}, "make-client-link": {"POST", "/sites/" + p.site + "/links", map[string]any{"id": id(), "days": 30}},
+		"withdraw-client-link": {"DELETE", "/links/" + p.visit, nil},
+		"list-book":            {"GET", "/book" + span, nil}, "book-csv": {"GET", "/book/csv" + span, nil}, "book-pdf": {"GET", "/book/pdf" + span, nil},
 		"list-products": {"GET", "/products", nil}, "glance": {"GET", "/shelf/today", nil}, "list-rules": {"GET", "/rules", nil}, "list-machines": {"GET", "/machines", nil},
 		"create-product": {"POST", "/products", map[string]any{"id": id(), "label_id": id(), "active": true, "version": 0, "label": ours}},
 		"change-product": {"PUT", "/products/" + product.String(), map[string]any{"id": product, "label_id": id(), "active": true, "version": 1, "label": ours}},
@@ -132,6 +135,7 @@ func figures(lawn float64) map[string]any {
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
 	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "list-bench": true, "work-out": true, "feed-calendar": true,
 	"list-protocols": true, "weigh-count": true, "draw-plot": true,
+	"open-client-page": true, "open-client-sheet": true, "open-client-picture": true, // a wrong link shows nothing: client_test.go
 	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
@@ -170,7 +174,7 @@ func counts(t *testing.T, w *world) map[string]int64 {
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "measures",
 			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses",
-			"products", "product_labels", "product_lots", "local_rules", "machines", "machine_log", "jobs", "calendar_feeds", "waterings_in", "site_events"} {
+			"products", "product_labels", "product_lots", "local_rules", "machines", "machine_log", "jobs", "calendar_feeds", "client_links", "waterings_in", "site_events"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -240,7 +244,9 @@ var needs = map[string]account.Right{
 	"log-watering": account.AnswerChecks, "record-audit": account.AnswerChecks,
 	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
 	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
-	"list-clients": account.See, "list-sites": account.See, "list-people": account.See, "get-firm": account.See, "get-visit": account.See,
+	"preview-client-page": account.See, "client-sheet": account.See, "list-client-links": account.See, "make-client-link": account.KeepSites,
+	"withdraw-client-link": account.KeepSites,
+	"list-clients":         account.See, "list-sites": account.See, "list-people": account.See, "get-firm": account.See, "get-visit": account.See,
 	"get-scales": account.See, "list-offers": account.See, "export-case": account.See, "list-records": account.See, "get-recovery": account.See, "get-day": account.See,
 	"get-site-history": account.See, "get-client": account.See, "get-site": account.See, "get-site-of-zone": account.See, "likely-causes": account.See, "change-my-settings": account.See,
 	"create-client": account.KeepSites, "change-client": account.KeepSites, "create-site": account.KeepSites, "change-site": account.KeepSites,

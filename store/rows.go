@@ -54,6 +54,7 @@ type (
 		Timezone                                      string `gorm:"default:UTC"`
 		OwnersSecondFactor                            bool
 		PoisonCentre                                  string
+		Phone, Email, Address, Website                string  // at the head of what a client gets
 		WorkHours                                     float64 `gorm:"default:6"`  // of one person and day, besides driving
 		WorkDays                                      int     `gorm:"default:63"` // bits, Monday the lowest
 		Version                                       int
@@ -376,6 +377,17 @@ type (
 		Day                time.Time
 		Name               string
 		EndedAt            *time.Time
+	}
+	ClientLink struct {
+		ID             uuid.UUID
+		TokenHash      []byte
+		FirmID, SiteID uuid.UUID
+		PersonID       uuid.UUID
+		CreatedAt      time.Time
+		ExpiresAt      time.Time
+		WithdrawnAt    *time.Time
+		Opened         int
+		OpenedAt       *time.Time
 	}
 	CalendarFeed struct {
 		ID          uuid.UUID

@@ -3,59 +3,19 @@ package remedy
 import (
 	"fmt"
 	"math"
-	"slices"
-	"strconv"
 	"strings"
 
 	"hodos/core/knowledge"
+	"hodos/core/units"
 )
 
 // A sentence of the tables holds names in braces: a finding, a measure, one of the words below, or a literal quantity, which is said in the
 // reader's units as well.
 
-// filled is a text with every name in braces replaced by what say makes of it.
-func filled(text string, say func(name string) string) string {
-	var out strings.Builder
-	for {
-		before, rest, open := strings.Cut(text, "{")
-		name, after, closed := strings.Cut(rest, "}")
-		if !open || !closed {
-			out.WriteString(text)
-			return out.String()
-		}
-		out.WriteString(before + say(name))
-		text = after
-	}
-}
-
-// literalUnits are the units in which the tables write quantities.
-var literalUnits = []string{"mm", "cm", "m", "°C", "g N/m²"}
-
-// literal reads a quantity of a sentence: "12 mm", "21 to 15 °C".
-func literal(name string) (first, last float64, unit string, ok bool) {
-	figure, unit, _ := strings.Cut(name, " ")
-	if first, ok = decimal(figure); !ok {
-		return 0, 0, "", false
-	}
-	last = first
-	if rest, spans := strings.CutPrefix(unit, "to "); spans {
-		figure, unit, _ = strings.Cut(rest, " ")
-		if last, ok = decimal(figure); !ok {
-			return 0, 0, "", false
-		}
-	}
-	return first, last, unit, slices.Contains(literalUnits, unit)
-}
-
-func decimal(text string) (float64, bool) {
-	x, err := strconv.ParseFloat(text, 64)
-	return x, err == nil && text[0] >= '0' && text[0] <= '9'
-}
-
 // tell fills a sentence of the tables in, in the reader's units.
 func (s *situation) tell(text string, a *action) string {
-	return filled(text, func(name string) string {
-		if first, last, unit, ok := literal(name); ok {
+	return units.Filled(text, func(name string) string {
+		if first, last, unit, ok := units.Literal(name); ok {
 			return s.say.Span(first, last, unit)
 		}
 		if w, ok := s.wordFor(name, a); ok {

@@ -27,6 +27,8 @@ const VisitRecovery = view(() => import('./recovery/VisitRecovery'))
 const ZoneRecovery = view(() => import('./recovery/ZoneRecovery'))
 const Sites = view(() => import('./sites/Sites'))
 const SiteMap = view(() => import('./sites/SiteMap'))
+const ClientView = view(() => import('./client/ClientView'))
+const ForClient = view(() => import('./client/ForClient'))
 const Causes = view(() => import('./causes/Causes'))
 const CausePage = view(() => import('./causes/CausePage'))
 const Sky = view(() => import('./sky/Sky'))
@@ -86,6 +88,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/samples/:sample" element={<SampleForm />} />
             <Route path="/sites" element={<Sites />} />
             <Route path="/sites/:site" element={<Sites />} />
+            <Route path="/sites/:site/client" element={<ClientView />} />
             <Route path="/sites/:site/map" element={<SiteMap />} />
             <Route path="/causes" element={<Causes />} />
             <Route path="/causes/:cause" element={<CausePage />} />
@@ -140,6 +143,7 @@ function App() {
             <Guarded>
               <Routes>
                 <Route path="/sign-in" element={<SignIn />} />
+                <Route path="/for/:token" element={<ForClient />} />
                 <Route path="/set-password/:token" element={<SetPassword />} />
                 <Route path="/*" element={<SignedIn theme={theme} onTheme={setTheme} />} />
               </Routes>

@@ -434,6 +434,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/for/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The client's page for whoever has its link */
+        get: operations["open-client-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/for/{token}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The client's page on paper for whoever has its link */
+        get: operations["open-client-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/for/{token}/pictures/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of the client's page */
+        get: operations["open-client-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs": {
         parameters: {
             query?: never;
@@ -569,6 +620,26 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/links/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw a client's link
+         * @description Needs the right keep-sites.
+         */
+        delete: operations["withdraw-client-link"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1446,6 +1517,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/client-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a site's client sees
+         * @description Needs the right see.
+         */
+        get: operations["preview-client-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/client-page/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The client's page on paper
+         * @description Needs the right see.
+         */
+        get: operations["client-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/events": {
         parameters: {
             query?: never;
@@ -1500,6 +1611,30 @@ export interface paths {
         get: operations["get-site-history"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The links that were made for a site's client
+         * @description Needs the right see.
+         */
+        get: operations["list-client-links"];
+        put?: never;
+        /**
+         * A secret address for a client; it is told once
+         * @description Needs the right keep-sites.
+         */
+        post: operations["make-client-link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2893,6 +3028,157 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        ClientClosed: {
+            /** Format: date-time */
+            until?: string;
+            /** @description until it has been watered in and is dry again */
+            wet: boolean;
+        };
+        ClientCourse: {
+            /**
+             * Format: double
+             * @description green cover of the damaged part at the last measurement, 0 to 1
+             */
+            cover: number;
+            /** @description it should have been green by now: it has to be measured */
+            due: boolean;
+            /**
+             * Format: date
+             * @description green again from then on at the earliest
+             */
+            early?: string;
+            expected: components["schemas"]["ExpectedDay"][];
+            /** Format: date */
+            green_on?: string;
+            /**
+             * Format: date
+             * @description green again by then; left out where that lies beyond the course
+             */
+            late?: string;
+            /** Format: date */
+            measured_on: string;
+            measures: components["schemas"]["ClientMeasure"][];
+            /** Format: date */
+            started_on: string;
+            /** Format: double */
+            target: number;
+            /** @enum {string} */
+            verdict: "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
+        };
+        ClientFirm: {
+            address?: string;
+            email?: string;
+            name: string;
+            phone?: string;
+            poison_centre: string;
+            website?: string;
+        };
+        ClientFound: {
+            /** @description whether it comes back, and why */
+            back: string;
+            cause: string;
+            /** @description what ends it, or how one lives with it */
+            ends: string;
+            family: string;
+            /** Format: date */
+            given_on: string;
+            label: string;
+            /** @description what it is often taken for and is not */
+            not: string[];
+            /** @description found too long ago to be what the lawn has now */
+            past: boolean;
+            /** @enum {string} */
+            sure: "sure" | "likely" | "probable" | "open";
+            /** @description what it is */
+            what: string;
+        };
+        ClientLink: {
+            /** Format: date-time */
+            created_at: string;
+            expired: boolean;
+            /** Format: date-time */
+            expires_at: string;
+            id: string;
+            made_by: string;
+            /**
+             * Format: int64
+             * @description how many times
+             */
+            opened: number;
+            /**
+             * Format: date-time
+             * @description the last time
+             */
+            opened_at?: string;
+            /** @description told once, when it is made */
+            path?: string;
+            withdrawn: boolean;
+        };
+        ClientMeasure: {
+            /** Format: double */
+            cover: number;
+            /** Format: date */
+            on: string;
+        };
+        ClientPage: {
+            address: string;
+            client: string;
+            /** @enum {string} */
+            date_form: "dmy" | "mdy" | "ymd";
+            firm: components["schemas"]["ClientFirm"];
+            /** Format: date */
+            made_on: string;
+            site: string;
+            /** @enum {string} */
+            unit_system: "metric" | "us";
+            zones: components["schemas"]["ClientZone"][];
+        };
+        ClientPicture: {
+            /** Format: double */
+            cover?: number;
+            id: string;
+            /** Format: date */
+            taken_on: string;
+        };
+        ClientTask: {
+            /** Format: date */
+            from: string;
+            /** @enum {string} */
+            kind: "safety" | "water" | "mow" | "feed" | "ready" | "tell";
+            /** @description to be left */
+            not: boolean;
+            text: string;
+            /**
+             * Format: date
+             * @description left out where it holds until further notice
+             */
+            to?: string;
+        };
+        ClientWork: {
+            action: string;
+            label: string;
+            /** Format: date */
+            on: string;
+            product?: string;
+        };
+        ClientZone: {
+            booked: components["schemas"]["ClientWork"][];
+            /** @description people and pets keep off */
+            closed?: components["schemas"]["ClientClosed"];
+            /** @description left out where no recovery is followed */
+            course?: components["schemas"]["ClientCourse"];
+            done: components["schemas"]["ClientWork"][];
+            /** @description left out where nothing was diagnosed */
+            found?: components["schemas"]["ClientFound"];
+            grass: string[];
+            id: string;
+            name: string;
+            /** @description the first and the last, of the bad spot */
+            pictures: components["schemas"]["ClientPicture"][];
+            tasks: components["schemas"]["ClientTask"][];
+            /** Format: date */
+            visit_on?: string;
+        };
         Clients: {
             clients: components["schemas"]["Client"][];
             /** @description where the next page begins; left out on the last */
@@ -3263,14 +3549,17 @@ export interface components {
             version: number;
         };
         FirmSettings: {
+            address?: string;
             /** @description ISO 3166 */
             country: string;
             /** @description ISO 4217 */
             currency: string;
             /** @enum {string} */
             date_form: "dmy" | "mdy" | "ymd";
+            email?: string;
             name: string;
             owners_second_factor: boolean;
+            phone?: string;
             /** @description number of the poison centre, shown with pesticides */
             poison_centre?: string;
             /** @description IANA name of the office's: lists go by its day */
@@ -3279,6 +3568,7 @@ export interface components {
             unit_system: "metric" | "us";
             /** Format: int64 */
             version: number;
+            website?: string;
             /**
              * Format: int64
              * @description bits: Monday 1, Tuesday 2 … Sunday 64
@@ -3600,6 +3890,14 @@ export interface components {
             readonly used?: number;
             /** Format: int64 */
             version: number;
+        };
+        "Make-client-linkRequest": {
+            /**
+             * Format: int64
+             * @description for how long it holds
+             */
+            days: number;
+            id: string;
         };
         "Make-feedRequest": {
             id: string;
@@ -7412,6 +7710,112 @@ export interface operations {
             };
         };
     };
+    "open-client-page": {
+        parameters: {
+            query?: {
+                /** @description those of the firm when left out */
+                units?: "" | "metric" | "us";
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-client-sheet": {
+        parameters: {
+            query?: {
+                units?: "" | "metric" | "us";
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "open-client-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-jobs": {
         parameters: {
             query?: {
@@ -7921,6 +8325,80 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Broken"][] | null;
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "withdraw-client-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {
@@ -11576,6 +12054,166 @@ export interface operations {
             };
         };
     };
+    "preview-client-page": {
+        parameters: {
+            query?: {
+                /** @description those of the firm when left out */
+                units?: "" | "metric" | "us";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientPage"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "client-sheet": {
+        parameters: {
+            query?: {
+                /** @description those of the firm when left out */
+                units?: "" | "metric" | "us";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-site-events": {
         parameters: {
             query?: never;
@@ -11749,6 +12387,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["History"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-client-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientLink"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "make-client-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Make-client-linkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientLink"];
                 };
             };
             /** @description Unauthorized */

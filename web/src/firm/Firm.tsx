@@ -206,6 +206,14 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
           options={systems}
         />
       </div>
+      <h3>On letters to clients</h3>
+      <div className="fields">
+        <Text label="Telephone" disabled={!may} value={d.phone ?? ''} onChange={(phone) => setD({ ...d, phone })} />
+        <Text label="Email" type="email" disabled={!may} value={d.email ?? ''} onChange={(email) => setD({ ...d, email })} />
+        <Text label="Address" disabled={!may} value={d.address ?? ''} onChange={(address) => setD({ ...d, address })} />
+        <Text label="Website" disabled={!may} value={d.website ?? ''} onChange={(website) => setD({ ...d, website })} />
+      </div>
+      <h3>Crew</h3>
       <div className="fields">
         <Text
           label="Work of one person in a day"

@@ -121,6 +121,9 @@ function OneSite({ id, me, words, onOpen }: { id: string; me: Me; words: Words; 
 function SiteButtons({ site, me, onOpen }: { site: Schemas['Site']; me: Me; onOpen: (open: Open) => void }) {
   return (
     <p className="buttons">
+      <Link className="export" to={`/sites/${site.id}/client`}>
+        Client’s page
+      </Link>{' '}
       <Link className="export" to={`/sites/${site.id}/map`}>
         Site map
       </Link>
