@@ -12,6 +12,7 @@ import (
 
 	"hodos/core/client"
 	"hodos/core/knowledge"
+	"hodos/core/recovery"
 	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/units"
@@ -169,11 +170,11 @@ func ShownToClient(tx *gorm.DB, site, photo uuid.UUID, now Moment) (bool, error)
 func (p *ClientPage) Tell(ctx context.Context, service Service, say units.Saying, log func(station string, err error)) {
 	for i := range p.Zones {
 		t := &p.Zones[i]
-		normals, err := t.Course.NormalsFrom(ctx, service)
+		ahead, err := t.Course.Outlook(ctx, service)
 		if err != nil {
 			log(t.Course.Station.Name, err)
 		}
-		t.Judged = t.Course.Judge(normals)
+		t.Judged = t.Course.Judge(ahead)
 		t.Grass = GrassLabels(t.Course.Zone)
 		t.explain()
 		t.Tasks = client.Tasks(t.work(), t.cause(), t.family(), p.Today, say)
@@ -183,7 +184,7 @@ func (p *ClientPage) Tell(ctx context.Context, service Service, say units.Saying
 // cause is what the zone has, for what is to be done about it: nothing once it has recovered, and nothing that was hardly more than
 // guessed.
 func (t *Told) cause() string {
-	if t.Given == nil || t.Past || t.Sure == client.Open || t.Judged.Verdict == "recovered" {
+	if t.Given == nil || t.Past || t.Sure == client.Open || t.Judged.Verdict == recovery.Recovered {
 		return ""
 	}
 	return t.Given.Leading
@@ -243,24 +244,6 @@ func GrassLabels(z store.Zone) []string {
 		}
 	}
 	return out
-}
-
-// Reaches are the days on which a part of the band reaches the target: the early end, the middle and the late end; zero where it does not
-// within the course.
-func (j Judged) Reaches(target float64) (early, mid, late time.Time) {
-	at := func(day int) time.Time { return j.From.AddDate(0, 0, day) }
-	for _, p := range j.Course {
-		if early.IsZero() && p.High >= target {
-			early = at(p.Day)
-		}
-		if mid.IsZero() && p.Mid >= target {
-			mid = at(p.Day)
-		}
-		if late.IsZero() && p.Low >= target {
-			late = at(p.Day)
-		}
-	}
-	return early, mid, late
 }
 
 // WorkLabel is what was done, as it is called on every page.

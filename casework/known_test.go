@@ -45,12 +45,3 @@ func TestWhatIsKnownOfAStation(t *testing.T) {
 	_, ok = none.find(at(1, 7))
 	require.False(t, ok)
 }
-
-// A mean comes from what was measured, then from the normals, then from a cool guess, so that nothing is promised too early.
-func TestMeansOfACourse(t *testing.T) {
-	from := time.Date(2026, 4, 1, 0, 0, 0, 0, time.UTC)
-	got := means(nil, []float64{15, 16}, from)
-	require.Len(t, got, Horizon)
-	require.Equal(t, []float64{15, 16, coolMean}, got[:3])
-	require.Equal(t, coolMean, got[Horizon-1])
-}

@@ -58,7 +58,7 @@ var properties = []property{
 			{zone: 0, on: date(2026, 6, 9), kind: "follow-up", reason: "Closing in?", person: "technician",
 				look: &store.Measure{Cover: .68, Spread: "none", Note: "Runners two hands in from the rim"}},
 			{zone: 0, on: date(2026, 7, 14), kind: "follow-up", reason: "Closing in?", person: "technician",
-				look: &store.Measure{Cover: .81, Spread: "none"}}},
+				look: &store.Measure{Cover: .76, Spread: "none"}}},
 		due: []due{{0, date(2026, 8, 25), "follow-up", "Monthly look at the spots", "technician", 1}}},
 	{n: 5, name: "8 Bracken Walk", client: "Juno Faraday", address: "8 Bracken Walk, Hollin Bend", lat: 37.634, lon: -78.352,
 		zones: []zone{{"Terrace lawn", 130, "zoysiagrass", "silt-loam", b(true), `{"blemishes":"treat"}`}},

@@ -36,12 +36,12 @@ func (w Watcher) courses(ctx context.Context, p Part, day time.Time) error {
 		}); err != nil {
 			return err
 		}
-		normals, err := c.NormalsFrom(ctx, w.Weather)
+		ahead, err := c.Outlook(ctx, w.Weather)
 		if err != nil {
-			return fmt.Errorf("normals of %s: %w", c.Station.Name, err)
+			return fmt.Errorf("the weather ahead of %s: %w", c.Station.Name, err)
 		}
 		if err := w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
-			return casework.KeepCourse(tx, c.Zone, c.Judge(normals), b.Last)
+			return casework.KeepCourse(tx, c.Zone, c.Judge(ahead), b.Last)
 		}); err != nil {
 			return err
 		}

@@ -137,7 +137,7 @@ func (s *Server) clientPage(ctx context.Context, firm, site uuid.UUID, unitSyste
 		p.Firm.UnitSystem = unitSystem
 	}
 	say := units.In(p.Firm.UnitSystem)
-	p.Tell(ctx, s.weather, say, func(station string, err error) { s.log.Warn("no normals", "station", station, "error", err) })
+	p.Tell(ctx, s.weather, say, func(station string, err error) { s.log.Warn("no weather ahead", "station", station, "error", err) })
 	return p, say, nil
 }
 
@@ -205,7 +205,7 @@ func clientCourse(t *casework.Told, today time.Time) *ClientCourse {
 	last := c.Measures[len(c.Measures)-1]
 	out := &ClientCourse{StartedOn: r.StartedOn, Target: r.Target, Cover: last.Cover, Measured: last.MeasuredOn.Format(dateOnly),
 		Verdict: r.Verdict, GreenOn: r.GreenOn, Expected: r.Expected, Measures: []ClientMeasure{}}
-	early, mid, late := j.Reaches(c.Zone.TargetCover)
+	early, mid, late := j.GreenDays()
 	if out.Due = !mid.IsZero() && !mid.After(today) && r.Verdict != string(recovery.Recovered); !out.Due {
 		if early.After(today) {
 			out.Early = early.Format(dateOnly)

@@ -36,7 +36,7 @@ type NewNote struct {
 	Finding string     `json:"finding" maxLength:"60" required:"false"`
 	At      *OnSite    `json:"at,omitempty"`
 	Text    string     `json:"text" maxLength:"2000" required:"false"`
-	NotedAt time.Time  `json:"noted_at,omitzero" doc:"when it was, where it is told later; now when left out"`
+	NotedAt *time.Time `json:"noted_at,omitempty" doc:"when it was, where it is told later; now when left out"`
 	Sound   string     `json:"sound,omitempty" maxLength:"3000000" contentEncoding:"base64" doc:"at most 2 MB"`
 }
 

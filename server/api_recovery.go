@@ -14,16 +14,16 @@ import (
 
 // Measure is one measurement of a zone's recovery.
 type Measure struct {
-	ID         uuid.UUID `json:"id"`
-	ZoneID     uuid.UUID `json:"zone_id"`
-	VisitID    uuid.UUID `json:"visit_id,omitempty" readOnly:"true"`
-	MeasuredOn string    `json:"measured_on,omitempty" format:"date" readOnly:"true"`
-	MeasuredAt time.Time `json:"measured_at,omitzero" writeOnly:"true" doc:"when it was, where it is told later; now when left out"`
-	Baseline   bool      `json:"baseline" doc:"the state from which recovery is counted"`
-	Cover      float64   `json:"cover" minimum:"0" maximum:"1" doc:"green cover of the zone's damaged part"`
-	LiveCrowns *float64  `json:"live_crowns,omitempty" minimum:"0" maximum:"1"`
-	Spread     string    `json:"spread" enum:",none,new"`
-	Note       string    `json:"note" maxLength:"2000"`
+	ID         uuid.UUID  `json:"id"`
+	ZoneID     uuid.UUID  `json:"zone_id"`
+	VisitID    uuid.UUID  `json:"visit_id,omitempty" readOnly:"true"`
+	MeasuredOn string     `json:"measured_on,omitempty" format:"date" readOnly:"true"`
+	MeasuredAt *time.Time `json:"measured_at,omitempty" writeOnly:"true" doc:"when it was, where it is told later; now when left out"`
+	Baseline   bool       `json:"baseline" doc:"the state from which recovery is counted"`
+	Cover      float64    `json:"cover" minimum:"0" maximum:"1" doc:"green cover of the zone's damaged part"`
+	LiveCrowns *float64   `json:"live_crowns,omitempty" minimum:"0" maximum:"1"`
+	Spread     string     `json:"spread" enum:",none,new"`
+	Note       string     `json:"note" maxLength:"2000"`
 }
 
 // ExpectedDay is one day of the expected course.
@@ -32,23 +32,31 @@ type ExpectedDay struct {
 	Low  float64 `json:"low"`
 	Mid  float64 `json:"mid"`
 	High float64 `json:"high"`
+	// Growth is what weather and water allow that day.
+	Growth float64 `json:"growth" doc:"share of its best growth, 0 to 1"`
+	Limit  string  `json:"limit" enum:",cold,heat,dry" doc:"what holds it back where it is under half of its best"`
 }
 
 // Recovery is a zone's course: what was expected, what was measured, and the verdict.
 type Recovery struct {
-	ZoneID      uuid.UUID     `json:"zone_id"`
-	Started     bool          `json:"started" doc:"false until a baseline has been measured"`
-	StartedOn   string        `json:"started_on,omitempty" format:"date"`
-	Target      float64       `json:"target"`
-	Measures    []Measure     `json:"measures" nullable:"false"`
-	Expected    []ExpectedDay `json:"expected" nullable:"false"`
-	Verdict     string        `json:"verdict" enum:"not-yet,on-course,slow,off-course,recovered"`
-	Reason      string        `json:"reason"`
-	GreenOn     string        `json:"green_on,omitempty" format:"date" doc:"when the middle of the band reaches the target"`
-	FollowUp    *Visit        `json:"follow_up,omitempty"`
-	LearnedRate float64       `json:"learned_rate" doc:"what the zone's own measures made of the species' rate; 1 for nothing yet"`
-	Records     []Record      `json:"records" nullable:"false"`
-	Given       []Given       `json:"given" nullable:"false"`
+	ZoneID     uuid.UUID     `json:"zone_id"`
+	Started    bool          `json:"started" doc:"false until a baseline has been measured"`
+	StartedOn  string        `json:"started_on,omitempty" format:"date"`
+	Target     float64       `json:"target"`
+	Measures   []Measure     `json:"measures" nullable:"false"`
+	Expected   []ExpectedDay `json:"expected" nullable:"false"`
+	Verdict    string        `json:"verdict" enum:"not-yet,on-course,slow,off-course,recovered"`
+	Reason     string        `json:"reason"`
+	Limit      string        `json:"limit" enum:",cold,heat,dry" doc:"what held it back, where it is slow"`
+	GreenEarly string        `json:"green_early,omitempty" format:"date" doc:"when the upper edge of the band reaches the target"`
+	GreenOn    string        `json:"green_on,omitempty" format:"date" doc:"when the middle of the band reaches it"`
+	GreenLate  string        `json:"green_late,omitempty" format:"date" doc:"when its lower edge does"`
+	FollowUp   *Visit        `json:"follow_up,omitempty"`
+	Rate       float64       `json:"rate" doc:"the zone's own factor on the rate of its grass, as its measures have shown; 1 for nothing yet"`
+	RateLow    float64       `json:"rate_low" doc:"four of five lie between this"`
+	RateHigh   float64       `json:"rate_high" doc:"and this"`
+	Records    []Record      `json:"records" nullable:"false"`
+	Given      []Given       `json:"given" nullable:"false"`
 }
 
 // getRecovery answers GET /zones/{id}/recovery: the recovery of a zone.
@@ -72,17 +80,17 @@ func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, now casework.Mo
 	}); err != nil {
 		return c, j, err
 	}
-	normals, err := c.NormalsFrom(ctx, s.weather)
+	ahead, err := c.Outlook(ctx, s.weather)
 	if err != nil {
-		s.log.Warn("no normals", "station", c.Station.Name, "error", err)
+		s.log.Warn("no weather ahead", "station", c.Station.Name, "error", err)
 	}
-	return c, c.Judge(normals), nil
+	return c, c.Judge(ahead), nil
 }
 
 // recoveryView is a course as the pages draw it.
 func recoveryView(c casework.Course, j casework.Judged) Recovery {
 	out := Recovery{ZoneID: c.Zone.ID, Measures: []Measure{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
-		Verdict: string(j.Verdict), Reason: j.Reason, LearnedRate: j.Learned, Target: c.Zone.TargetCover}
+		Verdict: string(j.Verdict), Reason: j.Reason, Limit: string(j.Limit), Rate: round3(j.Rate), Target: c.Zone.TargetCover}
 	for _, l := range c.Measures {
 		out.Measures = append(out.Measures, measureOf(l))
 	}
@@ -100,16 +108,21 @@ func recoveryView(c casework.Course, j casework.Judged) Recovery {
 		return out
 	}
 	out.Started, out.StartedOn = true, j.From.Format(dateOnly)
-	if j.Reached >= 0 {
-		out.GreenOn = j.From.AddDate(0, 0, j.Reached).Format(dateOnly)
-	}
-	for _, p := range j.Course {
-		out.Expected = append(
-			out.Expected,
-			ExpectedDay{j.From.AddDate(0, 0, p.Day).Format(dateOnly), round3(p.Low), round3(p.Mid), round3(p.High)},
-		)
+	out.RateLow, out.RateHigh = round3(j.RateLow), round3(j.RateHigh)
+	out.GreenEarly, out.GreenOn, out.GreenLate = dayOf(j.From, j.Early), dayOf(j.From, j.Mid), dayOf(j.From, j.Late)
+	for _, p := range j.Points {
+		out.Expected = append(out.Expected, ExpectedDay{dayOf(j.From, p.Day), round3(p.Low), round3(p.Mid), round3(p.High),
+			round3(p.Growth), string(p.Limit)})
 	}
 	return out
+}
+
+// dayOf is a day of a course; empty for one that it does not reach.
+func dayOf(from time.Time, day int) string {
+	if day < 0 {
+		return ""
+	}
+	return from.AddDate(0, 0, day).Format(dateOnly)
 }
 
 // recordMeasure answers POST /visits/{id}/measures: measure the recovery of a zone.

@@ -487,16 +487,16 @@ func (s *Server) dueOf(ctx context.Context, text string) (time.Time, error) {
 
 // toldLater is the moment at which something was that a device tells of later; now itself where it does not say. It may lie a little ahead,
 // as clocks do, and at most a month back.
-func (s *Server) toldLater(now casework.Moment, at time.Time, field string) (casework.Moment, error) {
+func (s *Server) toldLater(now casework.Moment, at *time.Time, field string) (casework.Moment, error) {
 	switch {
-	case at.IsZero():
+	case at == nil:
 		return now, nil
 	case at.After(s.now().Add(5 * time.Minute)):
 		return now, invalid(field, "is in the future")
 	case at.Before(s.now().Add(-longest)):
 		return now, invalid(field, "is more than a month ago")
 	}
-	return now.Then(at), nil
+	return now.Then(*at), nil
 }
 
 // clocked notes a moment of a visit. set says what changes; nothing when the moment has been noted before.
@@ -512,7 +512,7 @@ func (s *Server) clocked(
 	at := s.now()
 	if in.Body.At != nil {
 		at = *in.Body.At
-		if now, err = s.toldLater(now, at, "body.at"); err != nil {
+		if now, err = s.toldLater(now, in.Body.At, "body.at"); err != nil {
 			return nil, err
 		}
 	}

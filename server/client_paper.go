@@ -148,7 +148,7 @@ func (sheet *clientLetter) course(t *casework.Told) {
 		return
 	}
 	say := courseSaid[c.Verdict]
-	early, mid, late := t.Judged.Reaches(c.Target)
+	early, mid, late := t.Judged.GreenDays()
 	switch {
 	case c.Verdict == "recovered" || mid.IsZero():
 	case c.Due:
@@ -160,7 +160,7 @@ func (sheet *clientLetter) course(t *casework.Told) {
 	}
 	sheet.Named(fmt.Sprintf("%.0f %% green now.", c.Cover*100), strings.TrimSpace(say))
 	var days []paper.Expected
-	for _, x := range t.Judged.Course {
+	for _, x := range t.Judged.Points {
 		days = append(days, paper.Expected{On: t.Judged.From.AddDate(0, 0, x.Day), Low: x.Low, Mid: x.Mid, High: x.High})
 	}
 	var points []paper.Point

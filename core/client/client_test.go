@@ -64,7 +64,9 @@ func TestHowSure(t *testing.T) {
 	}
 }
 
-func date(month time.Month, day int) time.Time { return time.Date(2026, month, day, 0, 0, 0, 0, time.UTC) }
+func date(month time.Month, day int) time.Time {
+	return time.Date(2026, month, day, 0, 0, 0, 0, time.UTC)
+}
 
 func texts(list []Task) []string {
 	var out []string

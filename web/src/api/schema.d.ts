@@ -3527,8 +3527,18 @@ export interface components {
         ExpectedDay: {
             /** Format: date */
             date: string;
+            /**
+             * Format: double
+             * @description share of its best growth, 0 to 1
+             */
+            growth: number;
             /** Format: double */
             high: number;
+            /**
+             * @description what holds it back where it is under half of its best
+             * @enum {string}
+             */
+            limit: "" | "cold" | "heat" | "dry";
             /** Format: double */
             low: number;
             /** Format: double */
@@ -4832,15 +4842,40 @@ export interface components {
             given: components["schemas"]["Given"][];
             /**
              * Format: date
-             * @description when the middle of the band reaches the target
+             * @description when the upper edge of the band reaches the target
+             */
+            green_early?: string;
+            /**
+             * Format: date
+             * @description when its lower edge does
+             */
+            green_late?: string;
+            /**
+             * Format: date
+             * @description when the middle of the band reaches it
              */
             green_on?: string;
             /**
-             * Format: double
-             * @description what the zone's own measures made of the species' rate; 1 for nothing yet
+             * @description what held it back, where it is slow
+             * @enum {string}
              */
-            learned_rate: number;
+            limit: "" | "cold" | "heat" | "dry";
             measures: components["schemas"]["Measure"][];
+            /**
+             * Format: double
+             * @description the zone's own factor on the rate of its grass, as its measures have shown; 1 for nothing yet
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description and this
+             */
+            rate_high: number;
+            /**
+             * Format: double
+             * @description four of five lie between this
+             */
+            rate_low: number;
             reason: string;
             records: components["schemas"]["Record"][];
             /** @description false until a baseline has been measured */

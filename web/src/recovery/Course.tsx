@@ -1,6 +1,20 @@
 import type { Schemas } from '../api/client'
 import { daysBetween, showDate } from '../format'
 
+const heldSaid: Record<string, string> = { cold: 'cold holds it back', heat: 'heat holds it back', dry: 'drought holds it back' }
+
+/** The spells in which something held growth under half of its best: by the days of the course. */
+export function held(days: Pick<Schemas['ExpectedDay'], 'limit'>[]): { from: number; to: number; limit: string }[] {
+  const out: { from: number; to: number; limit: string }[] = []
+  days.forEach((d, i) => {
+    const last = out.at(-1)
+    if (i === 0 || d.limit === '') return
+    if (last?.limit === d.limit && last.to === i - 1) last.to = i
+    else out.push({ from: i - 1, to: i, limit: d.limit })
+  })
+  return out
+}
+
 const W = 760
 const H = 330
 const pad = { left: 58, right: 22, top: 16, bottom: 40 }
@@ -47,6 +61,23 @@ export function Course({ r, today, form }: { r: Schemas['Recovery']; today: stri
           <text className="tick" x={x(d)} y={H - pad.bottom + 22} textAnchor="middle">
             {d === 0 ? showDate(start, 'dmy').replace(/ \d{4}$/, '') : `+${d} d`}
           </text>
+        </g>
+      ))}
+      {held(shown).map((h) => (
+        <g key={h.from}>
+          <rect
+            className="held"
+            data-limit={h.limit}
+            x={x(h.from)}
+            width={Math.max(2, x(h.to) - x(h.from))}
+            y={H - pad.bottom - 9}
+            height="9"
+          />
+          {x(h.to) - x(h.from) > 90 && (
+            <text className="tick" x={(x(h.from) + x(h.to)) / 2} y={H - pad.bottom - 14} textAnchor="middle">
+              {heldSaid[h.limit]}
+            </text>
+          )}
         </g>
       ))}
       <path className="band" d={band} />
@@ -105,7 +136,17 @@ export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: S
             <dt>
               {r.green_on < today ? 'Was expected back' : 'Back'} to {Math.round(r.target * 100)} % about
             </dt>
-            <dd className="num">{showDate(r.green_on, form)}</dd>
+            <dd className="num">
+              {showDate(r.green_on, form)}
+              {r.green_early && r.green_early > today && r.green_early !== r.green_on && (
+                <small>
+                  {' '}
+                  {r.green_late
+                    ? `between ${showDate(r.green_early, form)} and ${showDate(r.green_late, form)}`
+                    : `${showDate(r.green_early, form)} at the earliest`}
+                </small>
+              )}
+            </dd>
           </>
         )}
         {r.follow_up && (
@@ -114,10 +155,12 @@ export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: S
             <dd className="num">{showDate(r.follow_up.due_on, form, true)}</dd>
           </>
         )}
-        {Math.abs(r.learned_rate - 1) >= 0.05 && (
+        {r.measures.filter((m) => !m.baseline).length > 0 && (
           <>
-            <dt>This zone grows</dt>
-            <dd className="num">{r.learned_rate.toFixed(1)} × the usual rate</dd>
+            <dt>This zone recovers</dt>
+            <dd className="num">
+              {r.rate.toFixed(1)} × as fast as is usual ({r.rate_low.toFixed(1)} to {r.rate_high.toFixed(1)})
+            </dd>
           </>
         )}
       </dl>
