@@ -38,7 +38,7 @@ type Course struct {
 	Given    []store.Diagnosis
 	PatchMM  float64  // width of a dead patch by the visit of the baseline; 0 for none told
 	Crowns   *float64 // share of crowns alive by that visit; nil for none cut
-	today    time.Time
+	Today    time.Time
 	days     []store.StationDay // from before the baseline to today
 	given    givenWater
 }
@@ -53,7 +53,7 @@ func ReadCourse(tx *gorm.DB, zone uuid.UUID, now Moment) (c Course, err error) {
 		return c, err
 	}
 	today := now.In(c.Site.Timezone)
-	c.today = today
+	c.Today = today
 	if err := tx.Where("zone_id = ? AND measured_on <= ?", zone, today).Order("measured_on, seq").Find(&c.Measures).Error; err != nil {
 		return c, err
 	}
@@ -123,7 +123,7 @@ func (c *Course) readBaseline(tx *gorm.DB) error {
 
 // span is how many days the course has.
 func (c Course) span() int {
-	return max(Horizon, int(c.today.Sub(c.Measures[c.Start].MeasuredOn.UTC()).Hours()/24)+HorizonAhead)
+	return max(Horizon, int(c.Today.Sub(c.Measures[c.Start].MeasuredOn.UTC()).Hours()/24)+HorizonAhead)
 }
 
 // Outlook is what is known of the weather that is still ahead of a course.
@@ -140,7 +140,7 @@ func (c Course) Outlook(ctx context.Context, service Service) (out Outlook, err 
 	if out.Normals, err = service.Normals(ctx, *c.Station, c.Measures[c.Start].MeasuredOn.UTC(), c.span()); err != nil {
 		return out, err
 	}
-	out.Forecast, err = service.Forecast(ctx, *c.Station, c.today, ForecastDays)
+	out.Forecast, err = service.Forecast(ctx, *c.Station, c.Today, ForecastDays)
 	return out, err
 }
 
@@ -207,6 +207,12 @@ func (j Judged) GreenDays() (early, mid, late time.Time) {
 // KeepCourse keeps the verdict as it was judged on a day: pages ask for it instead of working it out.
 func KeepCourse(tx *gorm.DB, zone store.Zone, j Judged, day time.Time) error {
 	return tx.Save(&store.ZoneCourse{ZoneID: zone.ID, FirmID: zone.FirmID, Verdict: string(j.Verdict), Reason: j.Reason, JudgedOn: day}).Error
+}
+
+// EndCourse takes a zone off the list of those that stray: its case is closed.
+func EndCourse(tx *gorm.DB, zone store.Zone, day time.Time) error {
+	return tx.Save(&store.ZoneCourse{ZoneID: zone.ID, FirmID: zone.FirmID, Verdict: string(recovery.Recovered), Reason: "the case is closed",
+		JudgedOn: day}).Error
 }
 
 // coolMean stands where nothing is known of the weather, °C: nothing is promised too early (judgement).

@@ -17,7 +17,7 @@ func courseOn(measured, today time.Time, days ...store.StationDay) Course {
 	dry := false
 	return Course{Zone: store.Zone{Species: store.JSON(`["tall-fescue"]`), Texture: "loam", Irrigated: &dry, TargetCover: .9},
 		Site: store.Site{Latitude: 40}, Station: &store.Station{}, Measures: []store.Measure{{MeasuredOn: measured, Baseline: true, Cover: .4}},
-		today: today, days: days}
+		Today: today, days: days}
 }
 
 func day(month time.Month, n int) time.Time { return time.Date(2026, month, n, 0, 0, 0, 0, time.UTC) }

@@ -97,6 +97,7 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 		func() error { return readResults(tx, visit, zone, out.Date, &out.Case) },
 		func() error { return readReadings(tx, zone, out.Date, &out.Case) },
 		func() error { return readPrices(tx, &out.Case) },
+		func() error { return readNearby(tx, site, out.Date, &out.Case) },
 		func() error { return readWeather(tx, known, site, zone, &out) },
 	} {
 		if err := read(); err != nil {
@@ -292,8 +293,15 @@ func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence
 		date.AddDate(0, 0, -HistoryDays)).Order("given_on").Find(&former).Error; err != nil {
 		return err
 	}
+	after, err := closedAs(tx, zone)
+	if err != nil {
+		return err
+	}
 	for _, d := range former {
 		e := evidence.Earlier{Date: d.GivenOn.UTC(), Cause: d.Leading}
+		if cause, ok := after[d.ID]; ok {
+			e.Cause = cause
+		}
 		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
 			e.Findings = then.Findings
 		}

@@ -57,6 +57,7 @@ type Recovery struct {
 	RateHigh   float64       `json:"rate_high" doc:"and this"`
 	Records    []Record      `json:"records" nullable:"false"`
 	Given      []Given       `json:"given" nullable:"false"`
+	Ending     *Ending       `json:"ending,omitempty"`
 }
 
 // getRecovery answers GET /zones/{id}/recovery: the recovery of a zone.
@@ -65,11 +66,21 @@ func (s *Server) getRecovery(ctx context.Context, in *IDPath) (*body[Recovery], 
 	if err != nil {
 		return nil, err
 	}
-	c, j, err := s.recoveryOf(ctx, in.ID, now)
+	return s.recoveryAnswer(ctx, in.ID, now)
+}
+
+// recoveryAnswer is the course of a zone with its end.
+func (s *Server) recoveryAnswer(ctx context.Context, zone uuid.UUID, now casework.Moment) (*body[Recovery], error) {
+	c, j, err := s.recoveryOf(ctx, zone, now)
 	if err != nil {
 		return nil, err
 	}
-	return answer(recoveryView(c, j)), nil
+	out := answer(recoveryView(c, j))
+	return out, s.inFirm(ctx, func(tx *gorm.DB) error {
+		e, err := casework.ReadEnding(tx, c)
+		out.Body.Ending = endingView(e)
+		return err
+	})
 }
 
 // recoveryOf reads and works out the course of a zone.
@@ -164,7 +175,10 @@ func (s *Server) recordMeasure(ctx context.Context, in *struct {
 		return nil, err
 	}
 	// where this fails the night makes up for it
-	return answer(recoveryView(c, j)), s.inFirm(ctx, func(tx *gorm.DB) error { return casework.KeepCourse(tx, c.Zone, j, today) })
+	if err := s.inFirm(ctx, func(tx *gorm.DB) error { return casework.KeepCourse(tx, c.Zone, j, today) }); err != nil {
+		return nil, err
+	}
+	return s.recoveryAnswer(ctx, l.ZoneID, now)
 }
 
 func measureOf(l store.Measure) Measure {

@@ -79,6 +79,8 @@ func routes(p place, person string) map[string]route {
 		"change-job": {"PUT", "/jobs/" + p.job, map[string]any{"state": "dropped", "version": 1}}, "year-plan-csv": {"GET", "/jobs/csv", nil},
 		"year-plan-pdf": {"GET", "/jobs/pdf", nil}, "jobs-calendar": {"GET", "/jobs/ics", nil}, "list-feeds": {"GET", "/feeds", nil},
 		"make-feed": {"POST", "/feeds", map[string]any{"id": id()}}, "withdraw-feed": {"DELETE", "/feeds/" + p.visit, nil},
+		"close-case":          {"POST", "/visits/" + p.visit + "/closings", map[string]any{"id": id(), "zone_id": p.zone, "cause": "white-grubs", "ended": "mended"}},
+		"list-nearby":         {"GET", "/sites/" + p.site + "/nearby", nil},
 		"preview-client-page": {"GET", "/sites/" + p.site + "/client-page", nil}, "client-sheet": {"GET", "/sites/" + p.site + "/client-page/pdf", nil},
 		"list-client-links": {"GET", "/sites/" + p.site + "/links", nil}, "make-client-link": {"POST", "/sites/" + p.site + "/links", map[string]any{"id": id(), "days": 30}},
 		"withdraw-client-link": {"DELETE", "/links/" + p.visit, nil},
@@ -174,7 +176,7 @@ func counts(t *testing.T, w *world) map[string]int64 {
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		for _, table := range []string{"people", "clients", "sites", "zones", "visits", "answers", "diagnoses", "treatment_records", "measures",
 			"firm_prices", "samples", "site_days", "zone_waterings", "audits", "readings", "watch_runs", "watch_zones", "watch_notices", "zone_courses",
-			"products", "product_labels", "product_lots", "local_rules", "machines", "machine_log", "jobs", "calendar_feeds", "client_links", "waterings_in", "site_events"} {
+			"products", "product_labels", "product_lots", "local_rules", "machines", "machine_log", "jobs", "calendar_feeds", "client_links", "closings", "waterings_in", "site_events"} {
 			var n int64
 			if err := tx.Table(table).Count(&n).Error; err != nil {
 				return err
@@ -244,6 +246,7 @@ var needs = map[string]account.Right{
 	"log-watering": account.AnswerChecks, "record-audit": account.AnswerChecks,
 	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
 	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
+	"close-case": account.AnswerChecks, "list-nearby": account.See,
 	"preview-client-page": account.See, "client-sheet": account.See, "list-client-links": account.See, "make-client-link": account.KeepSites,
 	"withdraw-client-link": account.KeepSites,
 	"list-clients":         account.See, "list-sites": account.See, "list-people": account.See, "get-firm": account.See, "get-visit": account.See,

@@ -378,6 +378,19 @@ type (
 		Name               string
 		EndedAt            *time.Time
 	}
+	Closing struct {
+		ID             uuid.UUID
+		Seq            int64 `gorm:"->"`
+		FirmID, ZoneID uuid.UUID
+		VisitID        *uuid.UUID
+		DiagnosisID    *uuid.UUID
+		Cause, Ended   string
+		Cover          *float64
+		Note           string
+		ClosedOn       time.Time
+		PersonID       uuid.UUID
+		RecordedAt     time.Time
+	}
 	ClientLink struct {
 		ID             uuid.UUID
 		TokenHash      []byte

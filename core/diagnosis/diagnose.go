@@ -20,12 +20,14 @@ type Bits struct {
 	With    []string // other findings that tell the same fact, which counts once
 }
 
-// CauseResult is one cause on the scales. PriorBits, the rows of For and Against and TogetherBits add up to the log₂
+// CauseResult is one cause on the scales. PriorBits, NearbyBits, the rows of For and Against and TogetherBits add up to the log₂
 // odds of Probability.
 type CauseResult struct {
 	ID, Family   string
 	Probability  float64
 	PriorBits    float64 // log₂ odds from grass, month, place and watering
+	Nearby       int     // confirmed cases round about in the last weeks
+	NearbyBits   float64 // what they do to it
 	For, Against []Bits
 	TogetherBits float64 // what the findings do together that they do not do one by one: explaining away, above all
 }
@@ -83,19 +85,27 @@ type Options struct {
 	Say      units.Saying    // how quantities are said in texts
 }
 
+// nearby is what confirmed cases of a cause round about do to its odds: half as much again for each, at most threefold, for six weeks
+// (judgement).
+func nearby(list []evidence.Nearby, cause string) float64 {
+	factor := 1.0
+	for _, n := range list {
+		if n.Cause == cause && n.Weeks <= 6 {
+			factor *= math.Min(3, 1+.5*float64(n.Count))
+		}
+	}
+	return math.Min(3, factor)
+}
+
 // Diagnose weighs a case. It never fails: what is missing moves nothing, and what is odd is told in the notices. It costs
 // O(n³) in the number of causes that the grass allows; see docs/performance.md.
 func Diagnose(c evidence.Case, o Options) Result {
 	g := evidence.Gather(c)
 	m := newModel(g.Lawn, func(i int) float64 {
-		odds := knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values)
-		for _, n := range c.Context.Nearby {
-			if n.Cause == knowledge.CauseTable[i].ID && n.Weeks <= 6 {
-				odds *= math.Min(3, 1+.5*float64(n.Count)) // judgement
-			}
-		}
-		return odds
+		cause := &knowledge.CauseTable[i]
+		return knowledge.Prior(cause, g.Lawn, g.Values) * nearby(c.Context.Nearby, cause.ID)
 	})
+	m.around = c.Context.Nearby
 	prices, aside := worth.Utilities(c.Context.Utilities)
 	for _, name := range aside {
 		g.Notices = append(g.Notices, evidence.Notice{About: "context.utilities",
@@ -184,6 +194,7 @@ func (m *model) results(evs []observed, post posterior, noLedger bool) []CauseRe
 			cr.Probability = post.marginal[k]
 			if !noLedger {
 				cr.ledger(logit2(before.marginal[k]), logit2(cr.Probability), evs, k, func(e int) float64 { return alone[e][k] })
+				cr.round(m.around)
 			}
 		}
 		out = append(out, cr)
@@ -209,6 +220,17 @@ const carries = .5
 // damages reports a cause that carries the damage: it is likelier than not, and no mere state of the ground or the stand.
 func (c *CauseResult) damages() bool {
 	return c.Probability >= carries && c.ID != knowledge.Healthy && !knowledge.Backdrop(c.ID)
+}
+
+// round takes what confirmed cases round about do out of what was thought before looking: a row of its own.
+func (cr *CauseResult) round(list []evidence.Nearby) {
+	for _, n := range list {
+		if n.Cause == cr.ID && n.Weeks <= 6 {
+			cr.Nearby += n.Count
+		}
+	}
+	cr.NearbyBits = round2(math.Log2(nearby(list, cr.ID)))
+	cr.PriorBits = round2(cr.PriorBits - cr.NearbyBits)
 }
 
 // ledger fills the rows of a cause, one a finding: what a fact that was told more than once comes to stands at the finding by which the

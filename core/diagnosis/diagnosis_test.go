@@ -106,7 +106,7 @@ func TestAnythingFoundGivesProbabilities(t *testing.T) {
 		require.Len(t, r.Causes, 79)
 		for _, x := range r.Causes {
 			require.False(t, math.IsNaN(x.Probability) || x.Probability < 0 || x.Probability > 1+1e-9, "%s %v", x.ID, x.Probability)
-			sum := x.PriorBits + x.TogetherBits
+			sum := x.PriorBits + x.NearbyBits + x.TogetherBits
 			for _, b := range append(x.For, x.Against...) {
 				require.False(t, math.IsNaN(b.Bits), "%s %s", x.ID, b.Finding)
 				sum += b.Bits

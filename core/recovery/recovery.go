@@ -1,8 +1,8 @@
 // Package recovery says what a damaged zone should look like from day to day, and whether what is measured keeps to it.
 //
-// The damaged part of a zone is green, alive without green (crowns live, leaves gone), or dead. What is alive greens with the mowings; what
-// is dead closes by runners from its rim, by growth of what stands beside it, or by seed. How fast one lawn does so among others of its grass
-// is not known beforehand: it is carried as a distribution, which its own measures narrow.
+// The damaged part of a zone is green, alive without green (crowns live, leaves gone), or dead. What is alive greens with the mowings;
+// what is dead closes by runners from its rim, by growth of what stands beside it, or by seed. How fast one lawn does so among others of
+// its grass is not known beforehand: it is carried as a distribution, which its own measures narrow.
 package recovery
 
 import (
@@ -161,8 +161,8 @@ func (m *model) seen(s lawn, cover float64) lawn {
 }
 
 // grow is a day: growth is what weather and water allow, factor the lawn's own. Where nobody cut crowns all that is not green follows the
-// logistic dC/dt = r·GP·W·C(1 − C/K); else living ground greens by its leaves, and dead ground closes. patch0 is the dead share of the start,
-// from which the size of the patches follows.
+// logistic dC/dt = r·GP·W·C(1 − C/K); else living ground greens by its leaves, and dead ground closes. patch0 is the dead share of the
+// start, from which the size of the patches follows.
 func (m *model) grow(s lawn, day int, growth, factor, patch0 float64) lawn {
 	g := growth * factor
 	base := math.Max(s.green, .02) // bare ground still begins

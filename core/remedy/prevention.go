@@ -1,6 +1,7 @@
 package remedy
 
 import (
+	"slices"
 	"strings"
 	"time"
 
@@ -73,4 +74,15 @@ func Prevented(cause string) bool {
 		}
 	}
 	return false
+}
+
+// PreventivesOf are the actions that prevent a cause, each once.
+func PreventivesOf(cause string) []string {
+	var out []string
+	for _, r := range preventiveRows {
+		if r.cause == cause && !slices.Contains(out, r.action) {
+			out = append(out, r.action)
+		}
+	}
+	return out
 }

@@ -98,6 +98,39 @@ var stakes = []Stake{
 	{"leave-alone", "", 0, 2, 0, .25, .38, "the real cause goes on while one waits"},
 }
 
+// work is what other work takes: material, minutes to get ready and for 100 m² (judgement).
+var work = []Stake{
+	{Remedy: "insecticide-preventive", Material: "insecticide", Setup: 10, Minutes: 8},
+	{Remedy: "preemergent", Material: "herbicide", Setup: 10, Minutes: 6},
+	{Remedy: "herbicide-broadcast", Material: "herbicide", Setup: 10, Minutes: 8},
+	{Remedy: "growth-regulator", Material: "herbicide", Setup: 10, Minutes: 8},
+	{Remedy: "slit-seed", Material: "seed", Setup: 30, Minutes: 20},
+	{Remedy: "interseed", Material: "seed", Setup: 30, Minutes: 20},
+	{Remedy: "change-grass", Material: "seed", Setup: 90, Minutes: 90},
+	{Remedy: "topdress", Material: "amendment", Setup: 20, Minutes: 30},
+	{Remedy: "apply-compost", Material: "amendment", Setup: 20, Minutes: 25},
+	{Remedy: "level-surface", Material: "amendment", Setup: 20, Minutes: 30},
+	{Remedy: "replace-soil", Material: "amendment", Setup: 60, Minutes: 240},
+	{Remedy: "spoon-feed-nitrogen", Material: "feed", Setup: 5, Minutes: 4},
+	{Remedy: "soil-test", Setup: 20},
+}
+
+// Price is what a kind of work costs on an area in m², in the firm's money; false where that is not known.
+func (p Prices) Price(remedy string, area float64) (float64, bool) {
+	for _, list := range [][]Stake{stakes, work} {
+		for _, s := range list {
+			if s.Remedy == remedy {
+				price := p.Of(s, area)
+				if remedy == "soil-test" {
+					price += p.Lab
+				}
+				return price, true
+			}
+		}
+	}
+	return 0, false
+}
+
 // ownStakes are rows that hold for one cause alone.
 var ownStakes = map[string]Stake{
 	"pythium-blight": {"fungicide-curative", "fungicide", 0, 10, 10, .95, .42, "a spray for nothing; but waiting costs the whole stand in two days"},

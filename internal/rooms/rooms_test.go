@@ -64,6 +64,7 @@ var core = map[string]string{
 	"hodos/core/simulation": "diagnosis evidence knowledge weather",
 	"hodos/core/recovery":   "turf",
 	"hodos/core/client":     "units",
+	"hodos/core/repeat":     "worth",
 	"hodos/core/remedy":     "diagnosis dose evidence knowledge sky soil turf units weather worth",
 	"hodos/core/watch":      "evidence knowledge remedy sky turf units weather",
 }

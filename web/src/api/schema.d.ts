@@ -1709,6 +1709,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/nearby": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Confirmed cases of the firm round about, without names
+         * @description Needs the right see.
+         */
+        get: operations["list-nearby"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/readings": {
         parameters: {
             query?: never;
@@ -1855,6 +1875,26 @@ export interface paths {
          * @description Needs the right answer-checks.
          */
         post: operations["record-audit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/visits/{id}/closings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close a zone's case: what it was after all, and whether it is mended
+         * @description Needs the right answer-checks.
+         */
+        post: operations["close-case"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2677,6 +2717,19 @@ export interface components {
             /** Format: int64 */
             days: number;
         };
+        Again: {
+            cause: string;
+            /** @description actions done since that only ease it */
+            eased: string[];
+            /** @description actions done since that would end it */
+            ended: string[];
+            /** @description what would end it */
+            ends: components["schemas"]["EndsWith"][];
+            /** @description the days on which it was found, the first first */
+            times: string[];
+            /** @description why what was done has not ended it */
+            why: string;
+        };
         Answered: {
             by: string;
             finding: string;
@@ -2835,6 +2888,12 @@ export interface components {
             /** Format: date */
             to: string;
         };
+        Booked: {
+            action: string;
+            /** Format: date */
+            due_on: string;
+            id: string;
+        };
         BookingBody: {
             jobs: components["schemas"]["Item"][];
         };
@@ -2932,13 +2991,23 @@ export interface components {
             id: string;
             /** @description for the causes that matter: from where checking and acting pay */
             marks?: components["schemas"]["Marks"];
+            /**
+             * Format: int64
+             * @description confirmed cases round about in the last six weeks
+             */
+            nearby?: number;
+            /**
+             * Format: double
+             * @description what they do to the log2 odds
+             */
+            nearby_bits?: number;
             /** Format: double */
             prior_bits: number;
             /** Format: double */
             probability: number;
             /**
              * Format: double
-             * @description what findings do together beyond one by one; prior, rows and this add up to the log2 odds
+             * @description what findings do together; prior, nearby, rows and this add up to the log2 odds
              */
             together_bits: number;
         };
@@ -3201,6 +3270,20 @@ export interface components {
             zone_id: string;
             zone_name: string;
         };
+        Closing: {
+            /** @description what it was after all */
+            cause: string;
+            /** Format: date */
+            readonly closed_on?: string;
+            /**
+             * @description the cause is mended, or it stays and is lived with
+             * @enum {string}
+             */
+            ended: "mended" | "stays";
+            id: string;
+            note?: string;
+            zone_id: string;
+        };
         CodeInputBody: {
             /** @description what the app shows now */
             code: string;
@@ -3446,6 +3529,26 @@ export interface components {
         Duty: {
             id: string;
             text: string;
+        };
+        Ending: {
+            /** @description causes that were found here at least twice in three years */
+            again: components["schemas"]["Again"][];
+            /** @description as closed, else as diagnosed last; empty for nothing */
+            cause: string;
+            /** @description left out while the case is open */
+            closed?: components["schemas"]["Closing"];
+            /** @description there is a preventive against the cause */
+            prevented: boolean;
+            /** @description the one that is booked */
+            preventive?: components["schemas"]["Booked"];
+        };
+        EndsWith: {
+            action: string;
+            /**
+             * Format: double
+             * @description 0 where it has none
+             */
+            price: number;
         };
         Enrol: {
             /** @description for the camera: a PNG as a data: address */
@@ -4082,6 +4185,22 @@ export interface components {
             lawn_share: number;
             /** @enum {string} */
             place: "hard-edge" | "tree" | "throw" | "slope-foot" | "slope" | "buried";
+        };
+        NearbyCase: {
+            cause: string;
+            /** @description the case is closed: that is what it was */
+            closed: boolean;
+            /** Format: double */
+            km: number;
+            /** Format: date */
+            on: string;
+            /**
+             * Format: double
+             * @description degrees from north, clockwise
+             */
+            toward: number;
+            /** @description on warm-season grass */
+            warm: boolean;
         };
         NewAnswer: {
             /**
@@ -4837,6 +4956,7 @@ export interface components {
             record: components["schemas"]["Record"];
         };
         Recovery: {
+            ending?: components["schemas"]["Ending"];
             expected: components["schemas"]["ExpectedDay"][];
             follow_up?: components["schemas"]["Visit"];
             given: components["schemas"]["Given"][];
@@ -13026,6 +13146,82 @@ export interface operations {
             };
         };
     };
+    "list-nearby": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearbyCase"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "export-readings": {
         parameters: {
             query?: never;
@@ -13760,6 +13956,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AuditResult"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "close-case": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Closing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recovery"];
                 };
             };
             /** @description Unauthorized */

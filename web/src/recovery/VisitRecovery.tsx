@@ -13,6 +13,7 @@ import { photosQuery } from '../photo/queries'
 import { shareSaid } from '../photo/words'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
+import { CameBack, CloseCase } from './Ending'
 import './recovery.css'
 
 function Stepper({ label, value, onChange, hint }: { label: string; value: string; onChange: (v: string) => void; hint: string }) {
@@ -163,6 +164,7 @@ export default function VisitRecovery() {
       <main>
         <div>
           <VerdictBox r={r} form={me.date_form} today={me.today} />
+          {r.ending && <CameBack ending={r.ending} words={words} form={me.date_form} currency={me.currency} />}
           {r.started ? (
             <Course r={r} today={me.today} form={me.date_form} />
           ) : (
@@ -182,6 +184,18 @@ export default function VisitRecovery() {
           <div>
             <Photos key={`${zone}photos`} visit={visit} zone={zone} may />
             <Measure key={zone} visit={visit} zone={zone} started={r.started} />
+            {r.ending && (
+              <CloseCase
+                key={`${zone}end${r.verdict}`}
+                ending={r.ending}
+                words={words}
+                form={me.date_form}
+                visit={visit}
+                zone={zone}
+                recovered={r.verdict === 'recovered'}
+                may
+              />
+            )}
           </div>
         )}
       </main>

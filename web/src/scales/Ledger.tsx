@@ -46,7 +46,7 @@ export function Ledger({
 }) {
   const word = words.cause.get(cause.id)
   const rows = [...cause.for, ...cause.against].sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
-  const sum = cause.prior_bits + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
+  const sum = cause.prior_bits + (cause.nearby_bits ?? 0) + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
   return (
     <section className="ledger" aria-label={`Ledger of ${word?.label ?? cause.id}`}>
       <header>
@@ -74,6 +74,14 @@ export function Ledger({
         </thead>
         <tbody>
           <Line label="Before looking: grass, month, place" value="" bits={cause.prior_bits} kind="prior" />
+          {cause.nearby !== undefined && (
+            <Line
+              label={`Confirmed on ${cause.nearby === 1 ? 'another lawn' : `${cause.nearby} other lawns`} nearby these weeks`}
+              value=""
+              bits={cause.nearby_bits ?? 0}
+              kind="row"
+            />
+          )}
           {rows.map((r) => (
             <Line
               key={r.finding}

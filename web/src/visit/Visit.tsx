@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react'
+import { Fragment, lazy, Suspense, useEffect, useMemo, useState } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Schemas } from '../api/client'
 import { useMe, useOffers, useVisit, useWords, type Words } from '../api/queries'
@@ -6,6 +6,7 @@ import { useCase } from '../offline/cases'
 import { Busy, Problem } from '../Shell'
 import { Apart } from '../scales/Apart'
 import { Ledger } from '../scales/Ledger'
+import { Nearby } from '../scales/Nearby'
 import { Scales } from '../scales/Scales'
 import { useScales } from '../scales/useScales'
 import { Damage } from '../ground/Damage'
@@ -135,7 +136,10 @@ export default function Visit() {
   const ledgers = opened.length > 0 && (
     <div className="ledgers" data-two={opened.length === 2}>
       {opened.map((c) => (
-        <Ledger key={c.id} cause={c} words={words} currency={me.currency} onClose={() => setOpen(open.filter((x) => x !== c.id))} />
+        <Fragment key={c.id}>
+          <Ledger cause={c} words={words} currency={me.currency} onClose={() => setOpen(open.filter((x) => x !== c.id))} />
+          {c.nearby !== undefined && <Nearby site={detail.data.site.id} cause={c.id} form={me.date_form} />}
+        </Fragment>
       ))}
       {opened.length === 2 && opened[0] && opened[1] && opened.every((c) => c.id !== 'healthy-turf') && (
         <Apart visit={visit} zone={zone} a={opened[0].id} b={opened[1].id} seq={seq} words={words} onGo={toCheck} />

@@ -1,0 +1,119 @@
+package casework
+
+import (
+	"encoding/json"
+	"math"
+	"slices"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/evidence"
+	"hodos/core/turf"
+	"hodos/store"
+)
+
+// What counts as round about, and how sure a diagnosis has to be to count as confirmed before anybody has closed its case (judgement).
+const (
+	NearbyKM        = 15.0
+	nearbyWeeks     = 6
+	NearbySure      = .9
+	DegreeKM        = 111.2 // a degree of latitude
+	mostNearbyCases = 500
+)
+
+// readNearby adds the confirmed cases of the firm round about in the weeks before: on other sites, on grass of the same family, each zone
+// once by its newest diagnosis. A case that was closed counts with what it was after all.
+func readNearby(tx *gorm.DB, site store.Site, date time.Time, c *evidence.Case) error {
+	list, err := NearbyOf(tx, site, date, NearbySure)
+	if err != nil {
+		return err
+	}
+	warm := warmGrass(c.Lawn.Species)
+	count := map[string]int{}
+	weeks := map[string]float64{}
+	var order []string
+	for _, n := range list {
+		if n.Warm != warm {
+			continue
+		}
+		if count[n.Cause] == 0 {
+			order = append(order, n.Cause)
+			weeks[n.Cause] = math.Round(date.Sub(n.On).Hours()/24/7*10) / 10
+		}
+		count[n.Cause]++
+	}
+	for _, cause := range order {
+		c.Context.Nearby = append(c.Context.Nearby, evidence.Nearby{Cause: cause, Count: count[cause], Weeks: weeks[cause]})
+	}
+	return nil
+}
+
+// closedAs is what the cases of a zone were after all, by the diagnosis that they began with.
+func closedAs(tx *gorm.DB, zone uuid.UUID) (map[uuid.UUID]string, error) {
+	var rows []store.Closing
+	if err := tx.Where("zone_id = ? AND diagnosis_id IS NOT NULL", zone).Order("seq").Find(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := map[uuid.UUID]string{}
+	for _, r := range rows {
+		out[*r.DiagnosisID] = r.Cause
+	}
+	return out, nil
+}
+
+func speciesOf(j store.JSON) (out []string) {
+	_ = json.Unmarshal(j, &out) // written by the API alone, which has checked it
+	return out
+}
+
+func sortNewest(list []NearbyCase) {
+	slices.SortStableFunc(list, func(a, b NearbyCase) int { return b.On.Compare(a.On) })
+}
+
+func warmGrass(species []string) bool {
+	if len(species) == 0 {
+		return false
+	}
+	s, ok := turf.ByID(species[0])
+	return ok && s.Family == turf.Warm
+}
+
+// NearbyCase is a case round about.
+type NearbyCase struct {
+	ZoneID, SiteID      uuid.UUID
+	Latitude, Longitude float64
+	Cause               string
+	Probability         float64
+	On                  time.Time
+	Closed              bool // it is what it was after all
+	Warm                bool
+}
+
+// NearbyOf lists the cases round about of the weeks before a day, the newest first: closed ones, and diagnoses that were given with at least
+// a probability. A zone stands there once. It reads one firm's rows alone, as everything does.
+func NearbyOf(tx *gorm.DB, site store.Site, date time.Time, sure float64) ([]NearbyCase, error) {
+	lat := NearbyKM / DegreeKM
+	lon := lat / math.Max(.05, math.Cos(site.Latitude*math.Pi/180))
+	var rows []struct {
+		NearbyCase
+		Species store.JSON
+	}
+	err := tx.Raw(`SELECT DISTINCT ON (d.zone_id) d.zone_id, s.id AS site_id, s.latitude, s.longitude, coalesce(k.cause, d.leading_cause) AS cause,
+			d.probability, d.given_on AS on, k.cause IS NOT NULL AS closed, z.species
+		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id
+		LEFT JOIN LATERAL (SELECT cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id ORDER BY k.seq DESC LIMIT 1) k ON true
+		WHERE d.given_on BETWEEN ? AND ? AND s.id <> ? AND s.latitude BETWEEN ? AND ? AND s.longitude BETWEEN ? AND ?
+			AND (k.cause IS NOT NULL OR d.probability >= ?)
+		ORDER BY d.zone_id, d.given_on DESC, d.recorded_at DESC LIMIT ?`,
+		date.AddDate(0, 0, -7*nearbyWeeks), date, site.ID, site.Latitude-lat, site.Latitude+lat, site.Longitude-lon, site.Longitude+lon, sure,
+		mostNearbyCases).Scan(&rows).Error
+	out := make([]NearbyCase, 0, len(rows))
+	for _, r := range rows {
+		r.Warm = warmGrass(speciesOf(r.Species))
+		out = append(out, r.NearbyCase)
+	}
+	sortNewest(out)
+	return out, err
+}
