@@ -169,6 +169,7 @@ type past struct {
 	reason   string
 	findings map[string]any
 	confirm  string // the cause that was confirmed; the diagnosis is made from the findings
+	closed   string // how its case ended six weeks later, "mended" or "stays"; empty for open
 	record   []store.TreatmentRecord
 	look     *store.Measure
 	damaged  []int           // squares of the grid of twelve by eight
@@ -309,6 +310,9 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		if err := tx.Create(&d).Error; err != nil {
 			return err
 		}
+		if err := v.end(tx, d, sub(61)); err != nil {
+			return err
+		}
 	}
 	for k, r := range v.record {
 		r.ID, r.FirmID, r.VisitID, r.ZoneID, r.PersonID, r.RecordedAt = sub(70+k), Firm, visit.ID, z.ID, person, at
@@ -343,6 +347,16 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		return tx.Create(&l).Error
 	}
 	return nil
+}
+
+// end closes the case where it has ended.
+func (v past) end(tx *gorm.DB, d store.Diagnosis, id uuid.UUID) error {
+	if v.closed == "" {
+		return nil
+	}
+	on := v.on.AddDate(0, 0, 42)
+	return tx.Create(&store.Closing{ID: id, FirmID: Firm, ZoneID: d.ZoneID, VisitID: &d.VisitID, DiagnosisID: &d.ID, Cause: v.confirm,
+		Ended: v.closed, ClosedOn: on, PersonID: d.PersonID, RecordedAt: on.Add(15 * time.Hour)}).Error
 }
 
 // order lists the findings in the order of the stations.

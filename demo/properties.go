@@ -12,6 +12,7 @@ var properties = []property{
 		},
 		past: []past{
 			{zone: 0, on: date(2025, 9, 12), kind: "diagnosis", reason: "Brown patches, skunks dig", person: "technician", confirm: "white-grubs",
+				closed: "mended",
 				findings: map[string]any{"pattern": []string{"irregular-patches"}, "colour": []string{"brown"}, "underfoot": "soft-loose",
 					"animal-digging": "rooting-holes", "pull-test": "lifts-like-carpet", "grubs-per-m2": 130, "soil-moisture": "moist"},
 				damaged: []int{50, 51, 52, 62, 63, 64, 65, 74, 75, 76, 87, 88, 33, 45, 46},
@@ -63,7 +64,7 @@ var properties = []property{
 	{n: 5, name: "8 Bracken Walk", client: "Juno Faraday", address: "8 Bracken Walk, Hollin Bend", lat: 37.634, lon: -78.352,
 		zones: []zone{{"Terrace lawn", 130, "zoysiagrass", "silt-loam", b(true), `{"blemishes":"treat"}`}},
 		past: []past{{zone: 0, on: date(2026, 6, 8), kind: "diagnosis", reason: "Gone lime-green", person: "technician",
-			confirm: "growth-flush-chlorosis",
+			confirm: "growth-flush-chlorosis", closed: "mended",
 			findings: map[string]any{"colour": []string{"lime-green"}, "pattern": []string{"mottled"}, "growth-rate": "surging",
 				"recent-events": []string{"heavy-rain"}, "last-nitrogen-source": "quick", "last-nitrogen-days": 13, "pull-test": "resists",
 				"soil-moisture": "moist"},

@@ -305,9 +305,7 @@ func (s *Server) bookCSV(ctx context.Context, in *bookIn) (*download, error) {
 	for _, e := range book.Entries {
 		cells := e.cells()
 		for i := range cells {
-			if plain.Formula(cells[i]) {
-				cells[i] = "'" + cells[i]
-			}
+			cells[i] = plain.Cell(cells[i])
 		}
 		_ = w.Write(cells)
 	}

@@ -217,9 +217,7 @@ func (s *Server) yearCSV(ctx context.Context, in *calendarIn) (*download, error)
 			j.Moved,
 		}
 		for i := range cells {
-			if plain.Formula(cells[i]) {
-				cells[i] = "'" + cells[i]
-			}
+			cells[i] = plain.Cell(cells[i])
 		}
 		_ = w.Write(cells)
 	}

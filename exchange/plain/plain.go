@@ -38,3 +38,11 @@ func Outside(day, today time.Time) string {
 func Formula(text string) bool {
 	return strings.ContainsAny(text[:min(len(text), 1)], "=+-@\t\r")
 }
+
+// Cell is a text as it is written into a file that a spreadsheet may open: what would be run as a formula is shown instead.
+func Cell(text string) string {
+	if Formula(text) {
+		return "'" + text
+	}
+	return text
+}

@@ -35,3 +35,9 @@ func TestFormulas(t *testing.T) {
 		require.False(t, Formula(text), text)
 	}
 }
+
+func TestCells(t *testing.T) {
+	require.Equal(t, "'=1+1", Cell("=1+1"))
+	require.Equal(t, "Back lawn", Cell("Back lawn"))
+	require.Empty(t, Cell(""))
+}

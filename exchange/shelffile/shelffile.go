@@ -289,7 +289,7 @@ func Write(labels []label.Label) ([]byte, error) {
 			row := make([]string, len(columns))
 			for n, c := range columns {
 				if k == 0 || c.of == "use" || n == 0 {
-					row[n] = guarded(c.write(l, &l.Uses[k]))
+					row[n] = plain.Cell(c.write(l, &l.Uses[k]))
 				}
 			}
 			_ = w.Write(row)
@@ -297,14 +297,6 @@ func Write(labels []label.Label) ([]byte, error) {
 	}
 	w.Flush()
 	return b.Bytes(), w.Error()
-}
-
-// guarded keeps a spreadsheet from running a text as a formula.
-func guarded(text string) string {
-	if plain.Formula(text) {
-		return "'" + text
-	}
-	return text
 }
 
 // unguarded takes the guard off again.

@@ -65,6 +65,7 @@ var core = map[string]string{
 	"hodos/core/recovery":   "turf",
 	"hodos/core/client":     "units",
 	"hodos/core/repeat":     "worth",
+	"hodos/core/figures":    "",
 	"hodos/core/remedy":     "diagnosis dose evidence knowledge sky soil turf units weather worth",
 	"hodos/core/watch":      "evidence knowledge remedy sky turf units weather",
 }

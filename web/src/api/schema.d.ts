@@ -410,6 +410,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's figures of a span, with how well they are known
+         * @description Needs the right keep-sites.
+         */
+        get: operations["get-figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/figures/cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The cases behind a figure
+         * @description Needs the right keep-sites.
+         */
+        get: operations["list-cases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/figures/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The cases behind a figure, as a file
+         * @description Needs the right keep-sites.
+         */
+        get: operations["cases-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/firm": {
         parameters: {
             query?: never;
@@ -2961,6 +3021,22 @@ export interface components {
             /** Format: date */
             today: string;
         };
+        Calibrated: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
+            /** Format: double */
+            promised: number;
+            /** Format: double */
+            to: number;
+        };
         CallChanged: {
             /** @enum {string} */
             after: "act" | "check" | "leave";
@@ -3010,6 +3086,14 @@ export interface components {
              * @description what findings do together; prior, nearby, rows and this add up to the log2 odds
              */
             together_bits: number;
+        };
+        CauseCount: {
+            cause: string;
+            label: string;
+            /** @description twelve, January first */
+            months: number[];
+            /** Format: int64 */
+            n: number;
         };
         CausePage: {
             against: string;
@@ -3291,6 +3375,12 @@ export interface components {
         ConfirmInputBody: {
             /** @description one's password */
             current: string;
+        };
+        Count: {
+            id: string;
+            label: string;
+            /** Format: int64 */
+            n: number;
         };
         CountLimit: {
             cause: string;
@@ -3655,6 +3745,49 @@ export interface components {
             path?: string;
             site_id?: string;
             site_name?: string;
+        };
+        Figures: {
+            /** @description closed cases by the chance that the diagnosis gave */
+            calibrated: components["schemas"]["Calibrated"][];
+            /**
+             * Format: int64
+             * @description diagnoses given, the last of each zone and visit
+             */
+            cases: number;
+            /** @description the most frequent first */
+            causes: components["schemas"]["CauseCount"][];
+            /** @description closed cases whose first diagnosis was right */
+            confirmed: components["schemas"]["Share"];
+            /** @description recoveries by their verdict */
+            courses: components["schemas"]["Count"][];
+            /** Format: date */
+            from: string;
+            grasses: components["schemas"]["Count"][];
+            /** @description of a visit on which a lawn was diagnosed, from arrival to leaving */
+            minutes: components["schemas"]["Middle"];
+            /** Format: date */
+            to: string;
+            /** @description records in the four months after a diagnosis */
+            treatments: components["schemas"]["Mean"];
+        };
+        FirmCase: {
+            cause: string;
+            /** @description what it was after all; empty while the case is open */
+            confirmed: string;
+            /** Format: date */
+            given_on: string;
+            /** @description id of the first grass */
+            grass: string;
+            /** Format: double */
+            minutes?: number;
+            /** Format: double */
+            probability: number;
+            site: string;
+            /** Format: int64 */
+            treatments: number;
+            visit_id: string;
+            zone: string;
+            zone_id: string;
         };
         FirmPrices: {
             prices: components["schemas"]["Prices"];
@@ -4132,6 +4265,16 @@ export interface components {
             /** @enum {string} */
             unit_system: "metric" | "us";
         };
+        Mean: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mean: number;
+            /** Format: int64 */
+            n: number;
+        };
         Measure: {
             /** @description the state from which recovery is counted */
             baseline: boolean;
@@ -4155,6 +4298,20 @@ export interface components {
             spread: "" | "none" | "new";
             readonly visit_id?: string;
             zone_id: string;
+        };
+        Middle: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            median: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: double */
+            quarter: number;
+            /** Format: double */
+            three_quarters: number;
         };
         MineBody: {
             /** @enum {string} */
@@ -5224,6 +5381,16 @@ export interface components {
             causes: string[];
             /** Format: double */
             probability: number;
+        };
+        Share: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
         };
         ShelfTaken: {
             /**
@@ -7704,6 +7871,245 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-figures": {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figures"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-cases": {
+        parameters: {
+            query?: {
+                cause?: string;
+                month?: number;
+                grass?: string;
+                /** @description closed cases, those whose first diagnosis was right or wrong, or open ones */
+                which?: "" | "confirmed" | "right" | "wrong" | "open";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmCase"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "cases-csv": {
+        parameters: {
+            query?: {
+                cause?: string;
+                month?: number;
+                grass?: string;
+                /** @description closed cases, those whose first diagnosis was right or wrong, or open ones */
+                which?: "" | "confirmed" | "right" | "wrong" | "open";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -309,6 +309,13 @@ export default function Firm() {
             <Button onClick={() => setOpen({})}>Add somebody</Button>
           </p>
         )}
+        {me.rights.includes('keep-sites') && (
+          <p>
+            <Link className="back" to="/firm/figures">
+              Figures: what was found, how often it was right, how lawns recover
+            </Link>
+          </p>
+        )}
         <h2>Work and law</h2>
         <p>
           <Link className="back" to="/firm/rules">

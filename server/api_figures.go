@@ -1,0 +1,334 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"encoding/csv"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"hodos/core/figures"
+	"hodos/core/knowledge"
+	"hodos/core/turf"
+	"hodos/exchange/plain"
+)
+
+// Figures are what a firm has seen in a span: counts with how well they are known. Each leads to its cases.
+type Figures struct {
+	From       string       `json:"from" format:"date"`
+	To         string       `json:"to" format:"date"`
+	Cases      int          `json:"cases" doc:"diagnoses given, the last of each zone and visit"`
+	Causes     []CauseCount `json:"causes" nullable:"false" doc:"the most frequent first"`
+	Grasses    []Count      `json:"grasses" nullable:"false"`
+	Minutes    Middle       `json:"minutes" doc:"of a visit on which a lawn was diagnosed, from arrival to leaving"`
+	Confirmed  Share        `json:"confirmed" doc:"closed cases whose first diagnosis was right"`
+	Calibrated []Calibrated `json:"calibrated" nullable:"false" doc:"closed cases by the chance that the diagnosis gave"`
+	Treatments Mean         `json:"treatments" doc:"records in the four months after a diagnosis"`
+	Courses    []Count      `json:"courses" nullable:"false" doc:"recoveries by their verdict"`
+}
+
+// CauseCount are the cases of a cause by month.
+type CauseCount struct {
+	Cause  string `json:"cause"`
+	Label  string `json:"label"`
+	N      int    `json:"n"`
+	Months []int  `json:"months" nullable:"false" doc:"twelve, January first"`
+}
+
+// Count is a number of cases of something.
+type Count struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
+	N     int    `json:"n"`
+}
+
+// Share is a share of cases with its 95 % interval.
+type Share struct {
+	Of   int     `json:"of"`
+	N    int     `json:"n"`
+	Low  float64 `json:"low"`
+	High float64 `json:"high"`
+}
+
+// Middle is a median with its quartiles and its 95 % interval.
+type Middle struct {
+	N       int     `json:"n"`
+	Median  float64 `json:"median"`
+	Quarter float64 `json:"quarter"`
+	ThreeQ  float64 `json:"three_quarters"`
+	Low     float64 `json:"low"`
+	High    float64 `json:"high"`
+}
+
+// Mean is a mean with its 95 % interval.
+type Mean struct {
+	N    int     `json:"n"`
+	Mean float64 `json:"mean"`
+	Low  float64 `json:"low"`
+	High float64 `json:"high"`
+}
+
+// Calibrated is one step of a calibration.
+type Calibrated struct {
+	From     float64 `json:"from"`
+	To       float64 `json:"to"`
+	Promised float64 `json:"promised"`
+	Share
+}
+
+// FirmCase is one case behind the figures.
+type FirmCase struct {
+	ZoneID      uuid.UUID `json:"zone_id"`
+	VisitID     uuid.UUID `json:"visit_id"`
+	Site        string    `json:"site"`
+	Zone        string    `json:"zone"`
+	Grass       string    `json:"grass" doc:"id of the first grass"`
+	Cause       string    `json:"cause"`
+	Probability float64   `json:"probability"`
+	GivenOn     string    `json:"given_on" format:"date"`
+	Confirmed   string    `json:"confirmed" doc:"what it was after all; empty while the case is open"`
+	Treatments  int       `json:"treatments"`
+	Minutes     *float64  `json:"minutes,omitempty"`
+}
+
+// FiguresSpan is the span that figures are made of.
+type FiguresSpan struct {
+	From string `query:"from" format:"date" required:"true"`
+	To   string `query:"to" format:"date" required:"true"`
+}
+
+// longestFigures is the longest span, and mostFigures the most cases, that figures are made of (judgement: three seasons of a large firm).
+const (
+	longestFigures = 3 * 366
+	mostFigures    = 40_000
+)
+
+func (in FiguresSpan) span() (from, to time.Time, err error) {
+	if from, err = dateOf("query.from", in.From); err != nil {
+		return from, to, err
+	}
+	if to, err = dateOf("query.to", in.To); err != nil {
+		return from, to, err
+	}
+	switch {
+	case to.Before(from):
+		return from, to, invalid("query.to", "is before the first day")
+	case to.Sub(from).Hours() > longestFigures*24:
+		return from, to, invalid("query.to", "is more than three years after the first day")
+	}
+	return from, to, nil
+}
+
+type figuredCase struct {
+	ZoneID, VisitID   uuid.UUID
+	Site, Zone, Grass string
+	Cause             string `gorm:"column:leading_cause"`
+	Confirmed         string
+	Probability       float64
+	GivenOn           time.Time
+	Treatments        int
+	ArrivedAt, LeftAt *time.Time
+}
+
+// minutes is how long somebody was there; nil where one of the moments was not noted.
+func (c figuredCase) minutes() *float64 {
+	if c.ArrivedAt == nil || c.LeftAt == nil {
+		return nil
+	}
+	m := math.Round(c.LeftAt.Sub(*c.ArrivedAt).Minutes())
+	return &m
+}
+
+// treatedDays is for how long after a diagnosis treatments count as its own (judgement).
+const treatedDays = 120
+
+// figuredCases reads the cases of a span, the newest first.
+func figuredCases(tx *gorm.DB, from, to time.Time) ([]figuredCase, error) {
+	var rows []figuredCase
+	err := tx.Raw(`SELECT * FROM (SELECT DISTINCT ON (d.visit_id, d.zone_id) d.zone_id, d.visit_id, s.name AS site, z.name AS zone,
+			coalesce(z.species ->> 0, '') AS grass, d.leading_cause, d.probability, d.given_on, v.arrived_at, v.left_at,
+			coalesce((SELECT k.cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id ORDER BY k.seq DESC LIMIT 1), '')
+				AS confirmed,
+			(SELECT count(*) FROM treatment_records r WHERE r.zone_id = d.zone_id AND r.applied_on BETWEEN d.given_on AND d.given_on + ?::int
+				AND NOT r.voided AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) AS treatments
+		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id JOIN visits v ON v.id = d.visit_id
+		WHERE d.given_on BETWEEN ? AND ? ORDER BY d.visit_id, d.zone_id, d.recorded_at DESC) x
+		ORDER BY given_on DESC, zone_id LIMIT ?`, treatedDays, from, to, mostFigures).Scan(&rows).Error
+	return rows, err
+}
+
+// getFigures answers GET /figures: the firm's figures of a span.
+func (s *Server) getFigures(ctx context.Context, in *FiguresSpan) (*body[Figures], error) {
+	from, to, err := in.span()
+	if err != nil {
+		return nil, err
+	}
+	out := &body[Figures]{}
+	return out, s.inFirm(ctx, func(tx *gorm.DB) error {
+		rows, err := figuredCases(tx, from, to)
+		if err != nil {
+			return err
+		}
+		out.Body = figuresOf(rows)
+		out.Body.From, out.Body.To = in.From, in.To
+		var verdicts []struct {
+			Verdict string
+			N       int
+		}
+		err = tx.Raw("SELECT verdict, count(*) AS n FROM zone_courses WHERE judged_on BETWEEN ? AND ? GROUP BY verdict", from, to).
+			Scan(&verdicts).Error
+		for _, v := range verdicts {
+			out.Body.Courses = append(out.Body.Courses, Count{ID: v.Verdict, N: v.N})
+		}
+		return err
+	})
+}
+
+// figuresOf counts cases.
+func figuresOf(rows []figuredCase) Figures {
+	out := Figures{Cases: len(rows), Causes: []CauseCount{}, Grasses: []Count{}, Calibrated: []Calibrated{}, Courses: []Count{}}
+	causes, grasses := map[string]*CauseCount{}, map[string]int{}
+	var minutes, treatments, chances []float64
+	var right []bool
+	agreed := 0
+	for _, r := range rows {
+		c := causes[r.Cause]
+		if c == nil {
+			label := r.Cause
+			if x, ok := knowledge.CauseByID(r.Cause); ok {
+				label = x.Label
+			}
+			c = &CauseCount{Cause: r.Cause, Label: label, Months: make([]int, 12)}
+			causes[r.Cause] = c
+		}
+		c.N++
+		c.Months[r.GivenOn.Month()-1]++
+		grasses[r.Grass]++
+		treatments = append(treatments, float64(r.Treatments))
+		if m := r.minutes(); m != nil {
+			minutes = append(minutes, *m)
+		}
+		if r.Confirmed != "" {
+			chances, right = append(chances, r.Probability), append(right, r.Confirmed == r.Cause)
+			if r.Confirmed == r.Cause {
+				agreed++
+			}
+		}
+	}
+	for _, c := range causes {
+		out.Causes = append(out.Causes, *c)
+	}
+	slices.SortFunc(out.Causes, func(a, b CauseCount) int {
+		if a.N != b.N {
+			return b.N - a.N
+		}
+		return strings.Compare(a.Cause, b.Cause)
+	})
+	for id, n := range grasses {
+		label := id
+		if g, ok := turf.ByID(id); ok {
+			label = g.Label
+		}
+		out.Grasses = append(out.Grasses, Count{id, label, n})
+	}
+	slices.SortFunc(out.Grasses, func(a, b Count) int {
+		if a.N != b.N {
+			return b.N - a.N
+		}
+		return strings.Compare(a.ID, b.ID)
+	})
+	m := figures.MiddleOf(minutes)
+	out.Minutes = Middle{m.N, m.Median, m.Quarter, m.ThreeQ, m.Low, m.High}
+	out.Confirmed = shareOf(figures.ShareOf(agreed, len(right)))
+	t := figures.MeanOf(treatments)
+	out.Treatments = Mean{t.N, round3(t.Mean), round3(t.Low), round3(t.High)}
+	for _, b := range figures.Calibrate(chances, right) {
+		out.Calibrated = append(out.Calibrated, Calibrated{b.From, b.To, round3(b.Promised), shareOf(b.Share)})
+	}
+	return out
+}
+
+func shareOf(s figures.Share) Share { return Share{s.Of, s.N, round3(s.Low), round3(s.High)} }
+
+type casesInput struct {
+	FiguresSpan
+	Cause string `query:"cause" maxLength:"60"`
+	Month int    `query:"month" minimum:"0" maximum:"12"`
+	Grass string `query:"grass" maxLength:"60"`
+	Which string `query:"which" enum:",confirmed,right,wrong,open" doc:"closed cases, those whose first diagnosis was right or wrong, or open ones"`
+}
+
+func (in casesInput) fits(r figuredCase) bool {
+	switch {
+	case in.Cause != "" && r.Cause != in.Cause, in.Grass != "" && r.Grass != in.Grass,
+		in.Month != 0 && int(r.GivenOn.Month()) != in.Month:
+		return false
+	}
+	switch in.Which {
+	case "confirmed":
+		return r.Confirmed != ""
+	case "right":
+		return r.Confirmed == r.Cause
+	case "wrong":
+		return r.Confirmed != "" && r.Confirmed != r.Cause
+	case "open":
+		return r.Confirmed == ""
+	}
+	return true
+}
+
+// mostCases are listed behind a figure; the file has them all.
+const mostCases = 200
+
+// casesBehind reads the cases behind a figure, the newest first.
+func (s *Server) casesBehind(ctx context.Context, in *casesInput, most int) ([]FirmCase, error) {
+	from, to, err := in.span()
+	if err != nil {
+		return nil, err
+	}
+	out := []FirmCase{}
+	err = s.inFirm(ctx, func(tx *gorm.DB) error {
+		rows, err := figuredCases(tx, from, to)
+		for _, r := range rows {
+			if in.fits(r) && len(out) < most {
+				out = append(out, FirmCase{r.ZoneID, r.VisitID, r.Site, r.Zone, r.Grass, r.Cause, r.Probability, r.GivenOn.Format(dateOnly),
+					r.Confirmed, r.Treatments, r.minutes()})
+			}
+		}
+		return err
+	})
+	return out, err
+}
+
+// listCases answers GET /figures/cases: the cases behind a figure.
+func (s *Server) listCases(ctx context.Context, in *casesInput) (*body[[]FirmCase], error) {
+	rows, err := s.casesBehind(ctx, in, mostCases)
+	return answer(rows), err
+}
+
+// casesCSV answers GET /figures/csv: the same as a file, with all of them.
+func (s *Server) casesCSV(ctx context.Context, in *casesInput) (*download, error) {
+	rows, err := s.casesBehind(ctx, in, mostFigures)
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	_ = w.Write([]string{"given_on", "site", "zone", "grass", "cause", "probability", "confirmed", "treatments", "minutes"})
+	for _, r := range rows {
+		minutes := ""
+		if r.Minutes != nil {
+			minutes = fmt.Sprintf("%.0f", *r.Minutes)
+		}
+		_ = w.Write([]string{r.GivenOn, plain.Cell(r.Site), plain.Cell(r.Zone), r.Grass, r.Cause, fmt.Sprintf("%.3f", r.Probability), r.Confirmed,
+			fmt.Sprint(r.Treatments), minutes})
+	}
+	w.Flush()
+	return fileOf("cases.csv", "text/csv; charset=utf-8", b.Bytes()), w.Error()
+}

@@ -1,0 +1,352 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { api, got, type Schemas } from '../api/client'
+import { useMe, useWords, type Words } from '../api/queries'
+import { percent, showDate, type DateForm } from '../format'
+import { Busy, Problem } from '../Shell'
+import './figures.css'
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const spans = [
+  { years: 1, label: '12 months' },
+  { years: 2, label: '2 years' },
+  { years: 3, label: '3 years' },
+]
+
+/** What the cases behind a figure have in common. */
+export interface Behind {
+  title: string
+  cause?: string
+  month?: number
+  grass?: string
+  which?: 'confirmed' | 'right' | 'wrong' | 'open'
+}
+
+/** The first day of a span that ends today. */
+export function since(today: string, years: number): string {
+  const d = new Date(`${today}T00:00:00Z`)
+  d.setUTCFullYear(d.getUTCFullYear() - years)
+  return d.toISOString().slice(0, 10)
+}
+
+/** A share as a whole number of per cent: a count of few cases needs no more. */
+const whole = (share: number): number => Math.round(share * 100)
+/** Two ends of an interval, where they differ. */
+const between = (low: number, high: number): string => (low === high ? '' : `between ${low} and ${high}`)
+
+/** A share in words: "7 of 9 (45 to 94 %)". */
+export const shareSaid = (s: Schemas['Share']): string =>
+  s.n === 0 ? 'none yet' : `${s.of} of ${s.n} (${whole(s.low)} to ${whole(s.high)} %)`
+
+/** What the owner looks at: what was seen, how well the diagnoses held, and how the lawns recover. Every figure opens its cases. */
+export default function Figures() {
+  const me = useMe().data
+  const words = useWords()
+  const [years, setYears] = useState(1)
+  const [behind, setBehind] = useState<Behind>()
+  const from = me ? since(me.today, years) : ''
+  const to = me?.today ?? ''
+  const figures = useQuery({
+    queryKey: ['figures', from, to],
+    queryFn: () => got(api.GET('/figures', { params: { query: { from, to } } })),
+    enabled: from !== '',
+    placeholderData: keepPreviousData,
+  })
+  if (figures.isLoadingError) return <Problem error={figures.error} />
+  if (!figures.data || !me || !words) return <Busy what="the figures" />
+  const f = figures.data
+  return (
+    <main className="figures">
+      <header>
+        <h1>Figures</h1>
+        <div className="answers" role="group" aria-label="Span">
+          {spans.map((s) => (
+            <button key={s.years} type="button" className="answer" aria-pressed={s.years === years} onClick={() => setYears(s.years)}>
+              {s.label}
+            </button>
+          ))}
+        </div>
+      </header>
+      <Facts f={f} onOpen={setBehind} />
+      <Causes f={f} onOpen={setBehind} />
+      <div className="figures-two">
+        <Kept f={f} onOpen={setBehind} />
+        <Grasses f={f} onOpen={setBehind} />
+      </div>
+      {behind && (
+        <Cases
+          key={JSON.stringify(behind)}
+          behind={behind}
+          from={from}
+          to={to}
+          words={words}
+          form={me.date_form}
+          onClose={() => setBehind(undefined)}
+        />
+      )}
+    </main>
+  )
+}
+
+interface Part {
+  f: Schemas['Figures']
+  onOpen: (b: Behind) => void
+}
+
+const tenth = (x: number): number => Math.round(x * 10) / 10
+const half = (m: Schemas['Middle']): string =>
+  m.quarter === m.three_quarters ? '' : `half take ${Math.round(m.quarter)} to ${Math.round(m.three_quarters)}`
+
+function Facts({ f, onOpen }: Part) {
+  const m = f.minutes
+  return (
+    <dl className="facts">
+      <div>
+        <dt>Lawns diagnosed</dt>
+        <dd>
+          <button type="button" onClick={() => onOpen({ title: 'All cases' })} data-figure="cases">
+            {f.cases}
+          </button>
+        </dd>
+      </div>
+      <div>
+        <dt>Diagnosis right in the end</dt>
+        <dd>
+          <button type="button" onClick={() => onOpen({ title: 'Closed cases', which: 'confirmed' })} data-figure="confirmed">
+            {f.confirmed.n === 0 ? '—' : `${whole(f.confirmed.of / f.confirmed.n)} %`}
+          </button>
+          <small>{shareSaid(f.confirmed)} of the closed cases</small>
+        </dd>
+      </div>
+      <div>
+        <dt>Minutes of a visit</dt>
+        <dd>
+          <b>{m.n === 0 ? '—' : Math.round(m.median)}</b>
+          <small>
+            {m.n === 0
+              ? 'no visit with arrival and leaving'
+              : [`median of ${m.n}`, between(Math.round(m.low), Math.round(m.high)), half(m)].filter(Boolean).join(', ')}
+          </small>
+        </dd>
+      </div>
+      <div>
+        <dt>Treatments of a case</dt>
+        <dd>
+          <b>{f.treatments.n === 0 ? '—' : f.treatments.mean.toFixed(1)}</b>
+          <small>{f.treatments.n > 1 && between(tenth(f.treatments.low), tenth(f.treatments.high))}</small>
+        </dd>
+      </div>
+      <div>
+        <dt>Lawns recovering</dt>
+        <dd>
+          <Courses f={f} />
+        </dd>
+      </div>
+    </dl>
+  )
+}
+
+const courses: { id: string; label: string }[] = [
+  { id: 'recovered', label: 'recovered' },
+  { id: 'on-course', label: 'on course' },
+  { id: 'slow', label: 'slow' },
+  { id: 'off-course', label: 'off course' },
+]
+
+function Courses({ f }: Pick<Part, 'f'>) {
+  const n = new Map(f.courses.map((c) => [c.id, c.n]))
+  const list = courses.filter((c) => n.get(c.id))
+  if (list.length === 0) return <b>—</b>
+  return (
+    <ul className="courses">
+      {list.map((c) => (
+        <li key={c.id} data-verdict={c.id}>
+          <b>{n.get(c.id)}</b> {c.label}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** The causes down, the months across: the darker a cell, the more cases. */
+function Causes({ f, onOpen }: Part) {
+  const shown = f.causes.slice(0, 14)
+  const most = Math.max(1, ...shown.flatMap((c) => c.months))
+  return (
+    <section aria-label="Cases by cause and month">
+      <h2>What, and when</h2>
+      {shown.length === 0 ? (
+        <p className="faint">No diagnosis was saved in this span.</p>
+      ) : (
+        <div className="cause-months">
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Cause</th>
+                {months.map((m) => (
+                  <th key={m} scope="col">
+                    {m}
+                  </th>
+                ))}
+                <th scope="col">All</th>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((c) => (
+                <tr key={c.cause}>
+                  <th scope="row">{c.label}</th>
+                  {c.months.map((n, i) => (
+                    <td key={months[i]}>
+                      {n > 0 && (
+                        <button
+                          type="button"
+                          style={{ '--full': `${Math.round((20 + 80 * n) / most)}%` } as React.CSSProperties}
+                          onClick={() => onOpen({ title: `${c.label}, ${months[i] ?? ''}`, cause: c.cause, month: i + 1 })}
+                          aria-label={`${c.label} in ${months[i] ?? ''}: ${n}`}
+                        >
+                          {n}
+                        </button>
+                      )}
+                    </td>
+                  ))}
+                  <td>
+                    <button type="button" className="all" onClick={() => onOpen({ title: c.label, cause: c.cause })} data-cause={c.cause}>
+                      {c.n}
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** How often what was promised came true: a step of chances each, with how far that may be off. */
+function Kept({ f, onOpen }: Part) {
+  return (
+    <section aria-label="What was promised and what came true">
+      <h2>Promised, and true in the end</h2>
+      {f.calibrated.length === 0 ? (
+        <p className="faint">Close cases to see how often the diagnosis was right. Each closed case counts.</p>
+      ) : (
+        <ul className="kept">
+          {f.calibrated.map((b) => (
+            <li key={b.from}>
+              <span>
+                said {whole(b.from)} to {whole(b.to)} %
+              </span>
+              <span
+                className="kept-bar"
+                role="img"
+                aria-label={`promised ${whole(b.promised)} per cent, true in ${b.of} of ${b.n}, between ${whole(b.low)} and ${whole(b.high)} per cent`}
+              >
+                <i style={{ left: `${b.low * 100}%`, right: `${100 - b.high * 100}%` }} />
+                <b style={{ left: `${(b.of / b.n) * 100}%` }} />
+                <em style={{ left: `${b.promised * 100}%` }} />
+              </span>
+              <span className="num">
+                {b.of} of {b.n}
+              </span>
+            </li>
+          ))}
+          <li className="faint kept-key">line: promised; block: came true; bar: how far that may be off</li>
+        </ul>
+      )}
+      {f.confirmed.n - f.confirmed.of > 0 && (
+        <button
+          type="button"
+          className="quiet"
+          onClick={() => onOpen({ title: 'Turned out otherwise', which: 'wrong' })}
+          data-figure="wrong"
+        >
+          {f.confirmed.n - f.confirmed.of} turned out otherwise
+        </button>
+      )}
+    </section>
+  )
+}
+
+function Grasses({ f, onOpen }: Part) {
+  const most = Math.max(1, ...f.grasses.map((g) => g.n))
+  return (
+    <section aria-label="Cases by grass">
+      <h2>On which grass</h2>
+      <ul className="grasses">
+        {f.grasses.map((g) => (
+          <li key={g.id}>
+            <button type="button" onClick={() => onOpen({ title: g.label || 'Grass not told', grass: g.id })}>
+              <span>{g.label || 'not told'}</span>
+              <i style={{ width: `${(g.n / most) * 100}%` }} />
+              <b className="num">{g.n}</b>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** The cases behind a figure. */
+function Cases({
+  behind,
+  from,
+  to,
+  words,
+  form,
+  onClose,
+}: {
+  behind: Behind
+  from: string
+  to: string
+  words: Words
+  form: DateForm
+  onClose: () => void
+}) {
+  const query = {
+    from,
+    to,
+    ...(behind.cause && { cause: behind.cause }),
+    ...(behind.month && { month: behind.month }),
+    ...(behind.grass && { grass: behind.grass }),
+    ...(behind.which && { which: behind.which }),
+  }
+  const cases = useQuery({
+    queryKey: ['figures', 'cases', query],
+    queryFn: () => got(api.GET('/figures/cases', { params: { query } })),
+  })
+  const label = (id: string) => words.cause.get(id)?.label ?? id
+  const file = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))
+  return (
+    <section className="figure-cases" aria-label="Cases">
+      <h2>
+        {behind.title}{' '}
+        <a className="export" href={`/api/v1/figures/csv?${file.toString()}`}>
+          As CSV
+        </a>{' '}
+        <button type="button" className="quiet" onClick={onClose}>
+          Close
+        </button>
+      </h2>
+      {cases.isLoadingError && <Problem error={cases.error} />}
+      <ul>
+        {cases.data?.map((c) => (
+          <li key={`${c.visit_id}${c.zone_id}`}>
+            <span className="num">{showDate(c.given_on, form)}</span>
+            <Link to={`/zones/${c.zone_id}/recovery`}>
+              {c.site}, {c.zone}
+            </Link>
+            <span>
+              {label(c.cause)} {percent(c.probability)} %
+              {c.confirmed && c.confirmed !== c.cause && `; was ${label(c.confirmed).toLowerCase()}`}
+              {c.confirmed && c.confirmed === c.cause && '; confirmed'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
