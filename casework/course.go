@@ -161,11 +161,7 @@ func (c Course) Judge(ahead Outlook) Judged {
 	}
 	base := c.Measures[c.Start]
 	out.From = base.MeasuredOn.UTC()
-	lawn := zoneCase(c.Zone, c.Site, out.From).Lawn
-	grass := turf.Species{}
-	if len(lawn.Species) > 0 {
-		grass, _ = turf.ByID(lawn.Species[0])
-	}
+	grass := GrassOf(c.Zone)
 	start := recovery.Start{Cover: base.Cover, LiveCrowns: math.NaN(), PatchMM: c.PatchMM}
 	if c.Crowns != nil {
 		start.LiveCrowns = *c.Crowns
@@ -187,6 +183,15 @@ func (c Course) Judge(ahead Outlook) Judged {
 		out.Early, out.Mid, out.Late = last, last, last
 	}
 	return out
+}
+
+// GrassOf is the first grass of a zone; the zero value where none is known.
+func GrassOf(z store.Zone) turf.Species {
+	var g turf.Species
+	if ids := speciesOf(z.Species); len(ids) > 0 {
+		g, _ = turf.ByID(ids[0])
+	}
+	return g
 }
 
 // sowing are the actions after which seed comes up.

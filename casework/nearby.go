@@ -50,19 +50,6 @@ func readNearby(tx *gorm.DB, site store.Site, date time.Time, c *evidence.Case) 
 	return nil
 }
 
-// closedAs is what the cases of a zone were after all, by the diagnosis that they began with.
-func closedAs(tx *gorm.DB, zone uuid.UUID) (map[uuid.UUID]string, error) {
-	var rows []store.Closing
-	if err := tx.Where("zone_id = ? AND diagnosis_id IS NOT NULL", zone).Order("seq").Find(&rows).Error; err != nil {
-		return nil, err
-	}
-	out := map[uuid.UUID]string{}
-	for _, r := range rows {
-		out[*r.DiagnosisID] = r.Cause
-	}
-	return out, nil
-}
-
 func speciesOf(j store.JSON) (out []string) {
 	_ = json.Unmarshal(j, &out) // written by the API alone, which has checked it
 	return out
@@ -91,8 +78,8 @@ type NearbyCase struct {
 	Warm                bool
 }
 
-// NearbyOf lists the cases round about of the weeks before a day, the newest first: closed ones, and diagnoses that were given with at least
-// a probability. A zone stands there once. It reads one firm's rows alone, as everything does.
+// NearbyOf lists the cases round about of the weeks before a day, the newest first: closed ones, and diagnoses that were given with at
+// least a probability. A zone stands there once. It reads one firm's rows alone, as everything does.
 func NearbyOf(tx *gorm.DB, site store.Site, date time.Time, sure float64) ([]NearbyCase, error) {
 	lat := NearbyKM / DegreeKM
 	lon := lat / math.Max(.05, math.Cos(site.Latitude*math.Pi/180))
@@ -100,10 +87,11 @@ func NearbyOf(tx *gorm.DB, site store.Site, date time.Time, sure float64) ([]Nea
 		NearbyCase
 		Species store.JSON
 	}
-	err := tx.Raw(`SELECT DISTINCT ON (d.zone_id) d.zone_id, s.id AS site_id, s.latitude, s.longitude, coalesce(k.cause, d.leading_cause) AS cause,
-			d.probability, d.given_on AS on, k.cause IS NOT NULL AS closed, z.species
+	err := tx.Raw(`SELECT DISTINCT ON (d.zone_id) d.zone_id, s.id AS site_id, s.latitude, s.longitude,
+			coalesce(k.cause, d.leading_cause) AS cause, d.probability, d.given_on AS on, k.cause IS NOT NULL AS closed, z.species
 		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id
-		LEFT JOIN LATERAL (SELECT cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id ORDER BY k.seq DESC LIMIT 1) k ON true
+		LEFT JOIN LATERAL (SELECT cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id
+			ORDER BY k.seq DESC LIMIT 1) k ON true
 		WHERE d.given_on BETWEEN ? AND ? AND s.id <> ? AND s.latitude BETWEEN ? AND ? AND s.longitude BETWEEN ? AND ?
 			AND (k.cause IS NOT NULL OR d.probability >= ?)
 		ORDER BY d.zone_id, d.given_on DESC, d.recorded_at DESC LIMIT ?`,

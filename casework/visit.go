@@ -288,19 +288,20 @@ func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence
 			c.Treatments = append(c.Treatments, t)
 		}
 	}
-	var former []store.Diagnosis
-	if err := tx.Where("zone_id = ? AND visit_id <> ? AND given_on < ? AND given_on > ?", zone, visit, date,
-		date.AddDate(0, 0, -HistoryDays)).Order("given_on").Find(&former).Error; err != nil {
-		return err
+	var former []struct {
+		store.Diagnosis
+		ClosedAs string // what it was after all; empty while the case is open
 	}
-	after, err := closedAs(tx, zone)
-	if err != nil {
+	if err := tx.Raw(`SELECT d.*, coalesce((SELECT k.cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id
+			ORDER BY k.seq DESC LIMIT 1), '') AS closed_as
+		FROM diagnoses d WHERE d.zone_id = ? AND d.visit_id <> ? AND d.given_on < ? AND d.given_on > ? ORDER BY d.given_on`,
+		zone, visit, date, date.AddDate(0, 0, -HistoryDays)).Scan(&former).Error; err != nil {
 		return err
 	}
 	for _, d := range former {
 		e := evidence.Earlier{Date: d.GivenOn.UTC(), Cause: d.Leading}
-		if cause, ok := after[d.ID]; ok {
-			e.Cause = cause
+		if d.ClosedAs != "" {
+			e.Cause = d.ClosedAs
 		}
 		if then, err := casefile.Parse(d.CaseFile); err == nil { // a file of a former version is kept, its answers are not compared
 			e.Findings = then.Findings

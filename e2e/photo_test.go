@@ -103,7 +103,7 @@ func TestPicturesLieSideBySide(t *testing.T) {
 	p.until("open", `(() => { const a = [...document.querySelectorAll('.due a')].find((a) => a.innerText.includes('Stonecrop'))
 		a?.click(); return !!a })()`)
 	p.sees(".over img")
-	p.has("Green cover up by 27 points")
+	p.has("Green cover up by 22 points")
 	p.click("[data-blink]")
 	p.until("the one", `document.querySelectorAll('.over img')[1].style.clipPath.includes(' 0%')`)
 	p.until("the other", `document.querySelectorAll('.over img')[1].style.clipPath.includes('100%')`)

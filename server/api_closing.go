@@ -159,8 +159,8 @@ func (s *Server) listNearby(ctx context.Context, in *IDPath) (*body[[]NearbyCase
 			north := (n.Latitude - site.Latitude) * casework.DegreeKM
 			east := (n.Longitude - site.Longitude) * casework.DegreeKM * math.Cos(site.Latitude*math.Pi/180)
 			toward := math.Mod(math.Atan2(east, north)*180/math.Pi+360, 360)
-			out.Body = append(out.Body, NearbyCase{n.Cause, n.On.Format(dateOnly), math.Round(math.Hypot(north, east)*10) / 10, math.Round(toward), n.Warm,
-				n.Closed})
+			out.Body = append(out.Body, NearbyCase{Cause: n.Cause, On: n.On.Format(dateOnly), KM: math.Round(math.Hypot(north, east)*10) / 10,
+				Toward: math.Round(toward), Warm: n.Warm, Closed: n.Closed})
 		}
 		return err
 	})

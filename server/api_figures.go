@@ -261,7 +261,7 @@ type casesInput struct {
 	Cause string `query:"cause" maxLength:"60"`
 	Month int    `query:"month" minimum:"0" maximum:"12"`
 	Grass string `query:"grass" maxLength:"60"`
-	Which string `query:"which" enum:",confirmed,right,wrong,open" doc:"closed cases, those whose first diagnosis was right or wrong, or open ones"`
+	Which string `query:"which" enum:",confirmed,right,wrong,open" doc:"closed cases, those whose diagnosis was right or wrong, or open ones"`
 }
 
 func (in casesInput) fits(r figuredCase) bool {

@@ -94,6 +94,8 @@ type given = casework.PutDown
 type Recorded struct {
 	Record   Record `json:"record"`
 	FollowUp *Visit `json:"follow_up,omitempty"`
+	// Later are the looks that come after it.
+	Later []Visit `json:"later,omitempty"`
 }
 
 func recordOf(r store.TreatmentRecord) Record {
@@ -257,18 +259,25 @@ func (s *Server) recordTreatment(ctx context.Context, in *struct {
 		}
 		out.Record = recordOf(row)
 		out.Record.clocks(row, casework.Location(site.Timezone))
-		return r.follow(tx, v, row, &out)
+		return r.follow(tx, v, z, row, &out)
 	})
 	return answer(out), err
 }
 
-// follow books the follow-up of a treatment where one is asked for.
-func (r Record) follow(tx *gorm.DB, v store.Visit, row store.TreatmentRecord, out *Recorded) error {
-	days := remedy.LookAfter(r.Action)
-	if r.FollowUpID == nil || row.Voided || (days == 0 && r.FollowUpOn == "") {
+// nearLooks is how near two looks at a zone may lie without one being spared, in days (judgement).
+const nearLooks = 3
+
+// follow books the looks that follow a treatment where they are asked for: the first under the key that the client has made, the others
+// under keys that follow from it, so that asking twice books once. A later look is spared where one is booked about that day.
+func (r Record) follow(tx *gorm.DB, v store.Visit, z store.Zone, row store.TreatmentRecord, out *Recorded) error {
+	looks := remedy.LooksFor(r.Action, casework.GrassOf(z))
+	if r.FollowUpID == nil || row.Voided || (len(looks) == 0 && r.FollowUpOn == "") {
 		return nil
 	}
-	due := row.AppliedOn.AddDate(0, 0, days)
+	if len(looks) == 0 {
+		looks = []int{0} // on the day that is asked for
+	}
+	due := row.AppliedOn.AddDate(0, 0, looks[0])
 	if r.FollowUpOn != "" {
 		var err error
 		if due, err = dateOf("body.follow_up_on", r.FollowUpOn); err != nil {
@@ -285,6 +294,26 @@ func (r Record) follow(tx *gorm.DB, v store.Visit, row store.TreatmentRecord, ou
 	}
 	f := visitOf(next)
 	out.FollowUp = &f
+	for i, days := range looks[1:] {
+		later := next
+		later.ID[15] += byte(i + 1)
+		if later.DueOn = row.AppliedOn.AddDate(0, 0, days); later.DueOn.Before(due.AddDate(0, 0, nearLooks+1)) {
+			continue
+		}
+		var near int64
+		if err := tx.Model(&store.Visit{}).
+			Where("zone_id = ? AND kind = 'follow-up' AND closed_on IS NULL AND id <> ? AND due_on BETWEEN ? AND ?", row.ZoneID,
+				later.ID, later.DueOn.AddDate(0, 0, -nearLooks), later.DueOn.AddDate(0, 0, nearLooks)).Count(&near).Error; err != nil {
+			return err
+		}
+		if near > 0 {
+			continue
+		}
+		if err := store.Create(tx, &later, later.ID); err != nil {
+			return err
+		}
+		out.Later = append(out.Later, visitOf(later))
+	}
 	return nil
 }
 

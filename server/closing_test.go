@@ -127,3 +127,47 @@ func TestConfirmedCasesNearbyMoveTheOdds(t *testing.T) {
 	_, _, n, _ = grubs(sallow)
 	require.Zero(t, n)
 }
+
+// A treatment is looked at more than once: all looks are booked with it, and none twice.
+func TestLooksAreBookedInASeries(t *testing.T) {
+	t.Parallel()
+	w := newWorld(t)
+	tech, applicator := w.as("technician"), w.as("applicator")
+	p := tech.place("Quill")
+	record := func(action string) map[string]any {
+		return map[string]any{"id": id(), "visit_id": p.visit, "zone_id": p.zone, "action": action, "area_m2": 10, "product": "",
+			"amount_unit": "", "source": "", "reentry": "", "note": "", "signed_name": "Rufus Adeyo", "voided": false, "follow_up_id": id(),
+			"outside_reason": "the client wants it now"}
+	}
+	seed := record("overseed")
+	var out server.Recorded
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", seed, &out)
+	require.Equal(t, "2026-09-21", out.FollowUp.DueOn, "bluegrass is up after four weeks")
+	require.Len(t, out.Later, 2)
+	require.Equal(t, []string{"2026-10-05", "2026-10-23"}, []string{out.Later[0].DueOn, out.Later[1].DueOn})
+	followUps := func() (n int) {
+		var d server.VisitDetail
+		tech.must(200, "GET", "/visits/"+p.visit, nil, &d)
+		return len(d.FollowUps)
+	}
+	before := followUps()
+	require.Equal(t, 3, before)
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", seed, nil) // the same again
+	require.Equal(t, before, followUps())
+
+	// water is looked at after 7 and 21 days; the second look falls on the day of the seed's second but one and is spared only if it is near
+	out = server.Recorded{}
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", record("water-deep"), &out)
+	require.Equal(t, "2026-08-31", out.FollowUp.DueOn)
+	require.Len(t, out.Later, 1)
+	require.Equal(t, "2026-09-14", out.Later[0].DueOn)
+	out = server.Recorded{}
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", record("spot-water"), &out)
+	out = server.Recorded{}
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", record("apply-wetting-agent"), &out)
+	require.Equal(t, "2026-09-07", out.FollowUp.DueOn)
+	require.Len(t, out.Later, 1, "nothing else is booked about its second day")
+	out = server.Recorded{}
+	applicator.must(200, "POST", "/visits/"+p.visit+"/records", record("light-watering-of-new-stands"), &out)
+	require.Empty(t, out.Later, "somebody looks on that day already")
+}

@@ -302,7 +302,7 @@ func TestARepeatedRequestDoesNothingTwice(t *testing.T) {
 	var detail server.VisitDetail
 	tech.must(200, "GET", "/visits/"+p.visit, nil, &detail)
 	require.Len(t, detail.Records, 1)
-	require.Len(t, detail.FollowUps, 1)
+	require.Len(t, detail.FollowUps, 2, "both looks, once")
 	require.Equal(t, "2026-08-31", detail.FollowUps[0].DueOn, "seven days after watering")
 	var n int64
 	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {

@@ -267,10 +267,10 @@ func Migrate(ctx context.Context, owner, app string) error {
 
 // doors are the functions that see beyond a firm, and what they may do with which tables.
 var doors = []string{"sign_in_person(text, bytea)", "session_person(bytea, interval)", "link_person(bytea)", "sweep(interval)",
-	"watch_parts(integer)", "feed_firm(bytea)"}
+	"watch_parts(integer)", "feed_firm(bytea)", "client_link(bytea)"}
 
 const (
-	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds"
+	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds, client_links"
 	doorSweeps = "sessions, password_links, known_devices, watch_runs"
 )
 
@@ -306,10 +306,11 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
 		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, "+
-			"product_labels, machine_log, waterings_in FROM "+quoted(
+			"product_labels, machine_log, waterings_in, closings FROM "+quoted(
 			role,
 		),
-		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines FROM "+quoted(
+		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines, "+
+			"client_links FROM "+quoted(
 			role,
 		),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",
@@ -326,6 +327,20 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 
 func quoted(name string) string  { return `"` + strings.ReplaceAll(name, `"`, `""`) + `"` }
 func literal(text string) string { return `'` + strings.ReplaceAll(text, `'`, `''`) + `'` }
+
+// OpenOwner connects the owner of the schema to the application's database: for what brings whole firms in.
+func OpenOwner(owner, app string) (*sql.DB, error) {
+	a, err := url.Parse(app)
+	if err != nil || len(a.Path) < 2 {
+		return nil, errors.New("the application's database address names no database")
+	}
+	o, err := url.Parse(owner)
+	if err != nil {
+		return nil, err
+	}
+	o.Path = a.Path
+	return sql.Open("pgx", o.String())
+}
 
 // Drop removes the application's database, for starting the demo over.
 func Drop(ctx context.Context, owner, app string) error {

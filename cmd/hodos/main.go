@@ -24,6 +24,8 @@ const usage = `hodos weighs what is wrong with a lawn.
   hodos new-firm --name … --owner … --email …
                                       make a firm with its first owner, password on standard input
   hodos set-password --email …        give somebody a new password, read from standard input
+  hodos export FIRM FILE.zip          write everything of a firm into a file; import FILE.zip brings it into another database
+  hodos backup FOLDER                 write every firm into a folder; restore FOLDER brings them back into an empty database
   hodos openapi                       print the description of the API
   hodos units                         print the table of units
   hodos licences                      print the licences of what the program is made of
@@ -53,6 +55,10 @@ func main() {
 		"set-password": setPassword,
 		"simulate":     simulate,
 		"watch":        watchNow,
+		"export":       exportFirm,
+		"import":       importFirm,
+		"backup":       backup,
+		"restore":      restore,
 	}
 	run, ok := commands[os.Args[1]]
 	if !ok {

@@ -35,8 +35,8 @@ type Middle struct {
 	Least, Most, Total float64
 }
 
-// MiddleOf is the median of values in any order. Its interval lies between the order statistics that a binomial of one half leaves 2.5 % beyond
-// on either side, by the normal approximation; of fewer than six values it is their whole range.
+// MiddleOf is the median of values in any order. Its interval lies between the order statistics that a binomial of one half leaves 2.5 %
+// beyond on either side, by the normal approximation; of fewer than six values it is their whole range.
 func MiddleOf(values []float64) Middle {
 	n := len(values)
 	if n == 0 {

@@ -4,10 +4,12 @@
 package remedy
 
 import (
+	"slices"
 	"time"
 
 	"hodos/core/diagnosis"
 	"hodos/core/evidence"
+	"hodos/core/turf"
 	"hodos/core/units"
 )
 
@@ -106,6 +108,30 @@ func LookAfter(id string) int {
 		return actions[i].looks[0]
 	}
 	return 0
+}
+
+// apartLooks is how far two looks of a series lie apart at least, days (judgement).
+const apartLooks = 7
+
+// LooksFor are the days after an action on a grass at which its effect is looked at, the first first: those of the action; after seed the
+// first when the slowest of it is up, and as long as plugs close every thirty days.
+func LooksFor(id string, g turf.Species) []int {
+	i, ok := actionAt[id]
+	if !ok {
+		return nil
+	}
+	out := slices.Clone(actions[i].looks)
+	switch actions[i].class {
+	case "seed":
+		if up := int(g.Emergence.High); up > 0 {
+			out = append([]int{up}, slices.DeleteFunc(out, func(d int) bool { return d < up+apartLooks })...)
+		}
+	case "plugs":
+		for d := 60; d <= 120; d += 30 {
+			out = append(out, d)
+		}
+	}
+	return out
 }
 
 // Pesticide reports whether recording the action needs a licence that is valid that day.

@@ -79,6 +79,7 @@ var above = map[string]string{
 	"hodos/server":   "account casework core/ exchange/ internal/build night paper store",
 	"hodos/browser":  "core/ exchange/casefile",
 	"hodos/paper":    "nothing",
+	"hodos/archive":  "store",
 	"hodos/terminal": "core/ exchange/casefile",
 	"hodos/standin":  "account core/ exchange/",
 }

@@ -5110,6 +5110,7 @@ export interface components {
         };
         Recorded: {
             follow_up?: components["schemas"]["Visit"];
+            later?: components["schemas"]["Visit"][] | null;
             record: components["schemas"]["Record"];
         };
         Recovery: {
@@ -7959,11 +7960,13 @@ export interface operations {
     };
     "list-cases": {
         parameters: {
-            query?: {
+            query: {
+                from: string;
+                to: string;
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description closed cases, those whose first diagnosis was right or wrong, or open ones */
+                /** @description closed cases, those whose diagnosis was right or wrong, or open ones */
                 which?: "" | "confirmed" | "right" | "wrong" | "open";
             };
             header?: never;
@@ -8039,11 +8042,13 @@ export interface operations {
     };
     "cases-csv": {
         parameters: {
-            query?: {
+            query: {
+                from: string;
+                to: string;
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description closed cases, those whose first diagnosis was right or wrong, or open ones */
+                /** @description closed cases, those whose diagnosis was right or wrong, or open ones */
                 which?: "" | "confirmed" | "right" | "wrong" | "open";
             };
             header?: never;

@@ -300,6 +300,7 @@ function Sheet({
     )
     setShelf(shelfOf(r, sys))
   }
+  const later = save.data && save.data !== 'kept' ? (save.data.later ?? []) : []
   const stops = fromShelf?.stops ?? []
   const asksWhy =
     d.why !== '' || stops.length > 0 || (save.error instanceof Refused && save.error.fields.some((f) => f.field.endsWith('outside_reason')))
@@ -481,6 +482,7 @@ function Sheet({
                     <b className="num" data-follow-up={save.data.follow_up.id}>
                       {showDate(save.data.follow_up.due_on, me.date_form, true)}
                     </b>
+                    {later.length > 0 && <>, then {later.map((v) => showDate(v.due_on, me.date_form)).join(', ')}</>}
                     .
                   </>
                 ) : (
