@@ -482,8 +482,7 @@ function Sheet({
                     <b className="num" data-follow-up={save.data.follow_up.id}>
                       {showDate(save.data.follow_up.due_on, me.date_form, true)}
                     </b>
-                    {later.length > 0 && <>, then {later.map((v) => showDate(v.due_on, me.date_form)).join(', ')}</>}
-                    .
+                    {later.length > 0 && <>, then {later.map((v) => showDate(v.due_on, me.date_form)).join(', ')}</>}.
                   </>
                 ) : (
                   'No follow-up needed.'
