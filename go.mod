@@ -21,6 +21,7 @@ require (
 	github.com/riverqueue/river/rivertype v0.51.1
 	github.com/stretchr/testify v1.12.1
 	github.com/trustelem/zxcvbn v1.0.1
+	github.com/wneessen/go-mail v0.7.2
 	golang.org/x/crypto v0.58.0
 	golang.org/x/image v0.48.0
 	gorm.io/driver/postgres v1.6.3

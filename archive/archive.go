@@ -1,5 +1,5 @@
-// Package archive puts everything of a firm into one file and brings it back: tables as JSON lines, pictures and sounds as the files that they
-// are. What it writes of the same rows is the same to the byte.
+// Package archive puts everything of a firm into one file and brings it back: tables as JSON lines, pictures and sounds as the files that
+// they are. What it writes of the same rows is the same to the byte.
 package archive
 
 import (
@@ -239,8 +239,9 @@ func tables(tx *gorm.DB) ([]string, error) {
 		}
 	}
 	var links []struct{ Child, Parent string }
-	if err := tx.Raw(`SELECT child.relname AS child, parent.relname AS parent FROM pg_constraint k JOIN pg_class child ON child.oid = k.conrelid
-		JOIN pg_class parent ON parent.oid = k.confrelid WHERE k.contype = 'f' AND NOT k.condeferrable AND child.oid <> parent.oid
+	if err := tx.Raw(`SELECT child.relname AS child, parent.relname AS parent FROM pg_constraint k
+		JOIN pg_class child ON child.oid = k.conrelid JOIN pg_class parent ON parent.oid = k.confrelid
+		WHERE k.contype = 'f' AND NOT k.condeferrable AND child.oid <> parent.oid
 		AND child.relnamespace = 'public'::regnamespace`).Scan(&links).Error; err != nil {
 		return nil, err
 	}
@@ -343,7 +344,8 @@ func receive(ctx context.Context, tx *sql.Tx, z *zip.Reader, m Manifest) error {
 		return err
 	}
 	if schema != m.Schema {
-		return fmt.Errorf("the archive is of schema %d, the database of %d: bring it in with the program that made it, then migrate", m.Schema, schema)
+		return fmt.Errorf("the archive is of schema %d, the database of %d: bring it in with the program that made it, then migrate",
+			m.Schema, schema)
 	}
 	if _, err := tx.ExecContext(ctx, "SELECT set_config('app.firm', $1, true)", m.Firm.String()); err != nil {
 		return err
@@ -484,8 +486,8 @@ func columnsOf(ctx context.Context, tx *sql.Tx, table string) (out []string, err
 func sequences(ctx context.Context, tx *sql.Tx, m Manifest) error {
 	for _, t := range m.Tables {
 		var column sql.NullString
-		err := tx.QueryRowContext(ctx, `SELECT attname FROM pg_attribute WHERE attrelid = $1::regclass AND attidentity <> '' LIMIT 1`, quoted(t.Name)).
-			Scan(&column)
+		err := tx.QueryRowContext(ctx, `SELECT attname FROM pg_attribute WHERE attrelid = $1::regclass AND attidentity <> '' LIMIT 1`,
+			quoted(t.Name)).Scan(&column)
 		if errors.Is(err, sql.ErrNoRows) {
 			continue
 		}

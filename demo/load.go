@@ -5,6 +5,7 @@ import (
 	"encoding/binary"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -193,7 +194,8 @@ func (p property) load(tx *gorm.DB) error {
 	if p.south {
 		st, tz, place = ellery, "Pacific/Auckland", "NZ"
 	}
-	client := store.Client{ID: p.key(1), FirmID: Firm, Name: p.client, Phone: fmt.Sprintf("555-01%02d", p.n), Version: 1}
+	client := store.Client{ID: p.key(1), FirmID: Firm, Name: p.client, Phone: fmt.Sprintf("555-01%02d", p.n),
+		Email: strings.ToLower(strings.ReplaceAll(p.client, " ", ".")) + "@post.example", Version: 1}
 	site := store.Site{ID: p.key(2), FirmID: Firm, ClientID: client.ID, StationID: &st, Name: p.name, Address: p.address, Latitude: p.lat,
 		Longitude: p.lon, Timezone: tz, LinesLocatedOn: p.located, AccessNotes: p.access, Place: place, Version: 1}
 	for _, row := range []any{&client, &site} {

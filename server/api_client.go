@@ -6,6 +6,8 @@ import (
 	"crypto/sha256"
 	"encoding/base64"
 	"encoding/hex"
+	"fmt"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -251,6 +253,7 @@ type ClientLink struct {
 	Opened    int        `json:"opened" doc:"how many times"`
 	OpenedAt  *time.Time `json:"opened_at,omitempty" doc:"the last time"`
 	Path      string     `json:"path,omitempty" doc:"told once, when it is made"`
+	Sent      bool       `json:"sent,omitempty" doc:"it has just been sent to the client"`
 }
 
 // longestLink is how long a link may hold, in days (judgement: a season and what follows).
@@ -291,6 +294,7 @@ func (s *Server) makeClientLink(ctx context.Context, in *struct {
 	Body struct {
 		ID   uuid.UUID `json:"id"`
 		Days int       `json:"days" minimum:"1" maximum:"366" doc:"for how long it holds"`
+		Send bool      `json:"send" required:"false" doc:"to the client's email address"`
 	}
 }) (*body[ClientLink], error) {
 	if err := keyed(in.Body.ID); err != nil {
@@ -303,15 +307,62 @@ func (s *Server) makeClientLink(ctx context.Context, in *struct {
 	now := s.now().UTC()
 	row := store.ClientLink{ID: in.Body.ID, TokenHash: hash, FirmID: who(ctx).Firm, SiteID: in.ID, PersonID: who(ctx).Person, CreatedAt: now,
 		ExpiresAt: now.AddDate(0, 0, min(in.Body.Days, longestLink))}
+	var l linkLetter
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
-		if err := tx.Select("id").First(&store.Site{}, "id = ?", in.ID).Error; err != nil {
+		if err := tx.First(&l.site, "id = ?", in.ID).Error; err != nil {
 			return err
+		}
+		if in.Body.Send {
+			if err := s.readLetter(tx, &l); err != nil {
+				return err
+			}
 		}
 		return tx.Create(&row).Error
 	})
+	if err != nil {
+		return nil, err
+	}
 	out := s.linkOf(row, who(ctx).Name)
 	out.Path = "/for/" + token
-	return answer(out), err
+	if in.Body.Send {
+		out.Sent = s.sendLink(ctx, l, out)
+	}
+	return answer(out), nil
+}
+
+// linkLetter is what a letter with a link is made of.
+type linkLetter struct {
+	site   store.Site
+	client store.Client
+	firm   store.Firm
+}
+
+// readLetter reads whom a link goes to, and refuses where there is no way.
+func (s *Server) readLetter(tx *gorm.DB, l *linkLetter) error {
+	if s.accounts.Mail == nil {
+		return invalid("body.send", "this server sends no mail: copy the link and send it yourself")
+	}
+	if err := tx.First(&l.client, "id = ?", l.site.ClientID).Error; err != nil {
+		return err
+	}
+	if strings.TrimSpace(l.client.Email) == "" {
+		return invalid("body.send", l.client.Name+" has no email address")
+	}
+	return tx.First(&l.firm, "id = ?", l.site.FirmID).Error
+}
+
+// sendLink sends a link to the client; where that fails it is still there to be handed over.
+func (s *Server) sendLink(ctx context.Context, l linkLetter, link ClientLink) bool {
+	form := dateForms[l.firm.DateForm][1]
+	until := link.ExpiresAt.In(casework.Location(l.site.Timezone)).Format(form)
+	text := fmt.Sprintf("Hello %s,\n\nhere is the page of your lawn at %s: what we found, how it recovers, what we did and what you can do."+
+		"\n\n%s%s\n\nIt is open until %s, for whoever has this link.\n\n%s\n%s\n", l.client.Name, l.site.Name, s.accounts.URL, link.Path, until,
+		l.firm.Name, l.firm.Phone)
+	if err := s.accounts.Mail.Send(ctx, l.client.Email, "Your lawn at "+l.site.Name, text); err != nil {
+		s.log.Error("a link was not sent", "error", err)
+		return false
+	}
+	return true
 }
 
 // secret draws a token that nobody guesses, and the hash that is kept of it.

@@ -2,6 +2,8 @@ package server_test
 
 import (
 	"bytes"
+	"context"
+	"errors"
 	"net/http"
 	"strings"
 	"testing"
@@ -9,6 +11,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/account"
 	"hodos/server"
 )
 
@@ -237,4 +240,66 @@ func TestTheLetterheadIsTheFirmsOwn(t *testing.T) {
 	page := owner.clientPage(owner.place("Quill"))
 	require.Equal(t, "555-0170", page.Firm.Phone)
 	require.Equal(t, "The old mill", page.Firm.Address)
+}
+
+func TestALinkIsSentToTheClient(t *testing.T) {
+	t.Parallel()
+	w := newWorld(t)
+	office := w.as("office")
+	p := office.place("Quill")
+	ask := func(send bool) map[string]any { return map[string]any{"id": id(), "days": 30, "send": send} }
+	var client server.Client
+	office.must(200, "GET", "/clients/"+p.client, nil, &client)
+	client.Email = ""
+	office.must(200, "PUT", "/clients/"+p.client, client, nil)
+	var pr problem
+	office.must(422, "POST", "/sites/"+p.site+"/links", ask(true), &pr)
+	require.Contains(t, pr.at("body.send"), "no email address")
+	var links []server.ClientLink
+	office.must(200, "GET", "/sites/"+p.site+"/links", nil, &links)
+	require.Empty(t, links, "what could not be sent was not made")
+
+	client.Email, client.Version = "orla@brandt.example", client.Version+1
+	office.must(200, "PUT", "/clients/"+p.client, client, nil)
+	before := len(w.mail.Letters())
+	var l server.ClientLink
+	office.must(200, "POST", "/sites/"+p.site+"/links", ask(true), &l)
+	require.True(t, l.Sent)
+	require.Len(t, w.mail.Letters(), before+1)
+	letter := w.mail.Letters()[0]
+	require.Equal(t, "orla@brandt.example", letter.To)
+	require.Equal(t, "Your lawn at 14 Quill Lane", letter.Subject)
+	require.Contains(t, letter.Text, "https://hodos.example"+l.Path)
+	require.Contains(t, letter.Text, "Averley Turf Care")
+	office.must(200, "POST", "/sites/"+p.site+"/links", ask(false), &l)
+	require.Len(t, w.mail.Letters(), before+1, "only where it is asked for")
+}
+
+type brokenMail struct{}
+
+func (brokenMail) Send(context.Context, string, string, string) error {
+	return errors.New("the mail server is away")
+}
+
+func TestALinkThatCannotBeSentIsHandedOver(t *testing.T) {
+	t.Parallel()
+	for name, mail := range map[string]account.Mail{"away": brokenMail{}, "none": nil} {
+		w := newWorldWith(t, nil, func(o *server.Options) { o.Mail = mail })
+		office := w.as("office")
+		p := office.place("Quill")
+		var client server.Client
+		office.must(200, "GET", "/clients/"+p.client, nil, &client)
+		client.Email = "orla@brandt.example"
+		office.must(200, "PUT", "/clients/"+p.client, client, nil)
+		ask := map[string]any{"id": id(), "days": 30, "send": true}
+		if name == "none" {
+			office.must(422, "POST", "/sites/"+p.site+"/links", ask, nil)
+			continue
+		}
+		var l server.ClientLink
+		office.must(200, "POST", "/sites/"+p.site+"/links", ask, &l)
+		require.False(t, l.Sent)
+		status, _ := anybody(t, w, strings.TrimPrefix(l.Path, "/for/"))
+		require.Equal(t, 200, status, "it holds, to be handed over")
+	}
 }

@@ -24,6 +24,7 @@ import (
 	"hodos/casework"
 	"hodos/core/units"
 	"hodos/demo"
+	"hodos/mail"
 	"hodos/night"
 	"hodos/server"
 	"hodos/standin"
@@ -125,6 +126,10 @@ func serve(args []string) error {
 		return err
 	}
 	defer s.Close()
+	post, err := mailServer()
+	if err != nil {
+		return err
+	}
 	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
 	log.Info("listening", "address", *listen)
 	return server.New(server.Options{
@@ -140,7 +145,21 @@ func serve(args []string) error {
 		Jobs:    jobs,
 		Proxies: front,
 		URL:     os.Getenv("HODOS_URL"),
+		Mail:    post,
 	}).Run(ctx, *listen)
+}
+
+// mailServer is where letters go: nil where no mail server is named, and links are handed over by hand.
+func mailServer() (account.Mail, error) {
+	address := os.Getenv("HODOS_MAIL_SERVER")
+	if address == "" {
+		return nil, nil
+	}
+	m, err := mail.New(address, os.Getenv("HODOS_MAIL_FROM"))
+	if err != nil {
+		return nil, refused{fmt.Errorf("HODOS_MAIL_SERVER and HODOS_MAIL_FROM: %w", err)}
+	}
+	return m, nil
 }
 
 func demonstrate(args []string) error {

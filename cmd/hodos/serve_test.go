@@ -8,6 +8,20 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+func TestMailServer(t *testing.T) {
+	m, err := mailServer()
+	require.NoError(t, err)
+	require.Nil(t, m, "links are handed over by hand")
+	t.Setenv("HODOS_MAIL_SERVER", "smtp://mail.example")
+	_, err = mailServer()
+	var r refused
+	require.True(t, errors.As(err, &r), "nobody is named whom letters come from")
+	t.Setenv("HODOS_MAIL_FROM", "office@averley.example")
+	m, err = mailServer()
+	require.NoError(t, err)
+	require.NotNil(t, m)
+}
+
 func TestJobOptions(t *testing.T) {
 	o, err := jobOptions()
 	require.NoError(t, err)

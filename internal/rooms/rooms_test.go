@@ -80,6 +80,7 @@ var above = map[string]string{
 	"hodos/browser":  "core/ exchange/casefile",
 	"hodos/paper":    "nothing",
 	"hodos/archive":  "store",
+	"hodos/mail":     "nothing",
 	"hodos/terminal": "core/ exchange/casefile",
 	"hodos/standin":  "account core/ exchange/",
 }

@@ -37,6 +37,7 @@ const Beside = view(() => import('./causes/Beside'))
 const SampleForm = view(() => import('./samples/SampleForm'))
 const Prices = view(() => import('./firm/Prices'))
 const Firm = view(() => import('./firm/Firm'))
+const Letters = view(() => import('./firm/Letters'))
 const Figures = view(() => import('./firm/Figures'))
 const Bench = view(() => import('./bench/Bench'))
 const Train = view(() => import('./train/Train'))
@@ -104,6 +105,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/book" element={<BookPage />} />
             <Route path="/firm/rules" element={<Rules />} />
             <Route path="/firm/prices" element={<Prices />} />
+            <Route path="/firm/letters" element={<Letters />} />
             <Route path="/firm/figures" element={<Figures />} />
             <Route path="/firm/log" element={<Log />} />
             <Route path="/firm" element={<Firm />} />

@@ -3265,6 +3265,8 @@ export interface components {
             opened_at?: string;
             /** @description told once, when it is made */
             path?: string;
+            /** @description it has just been sent to the client */
+            sent?: boolean;
             withdrawn: boolean;
         };
         ClientMeasure: {
@@ -4144,6 +4146,8 @@ export interface components {
              */
             days: number;
             id: string;
+            /** @description to the client's email address */
+            send?: boolean;
         };
         "Make-feedRequest": {
             id: string;

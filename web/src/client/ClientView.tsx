@@ -45,13 +45,15 @@ const linksKey = (site: string) => ['client-links', site]
 function Links({ site, form, may }: { site: string; form: DateForm; may: boolean }) {
   const client = useQueryClient()
   const [days, setDays] = useState(90)
+  const [send, setSend] = useState(false)
   const list = useQuery({
     queryKey: linksKey(site),
     queryFn: () => got(api.GET('/sites/{id}/links', { params: { path: { id: site } } })),
   })
   const anew = () => client.invalidateQueries({ queryKey: linksKey(site) })
   const make = useMutation({
-    mutationFn: () => got(api.POST('/sites/{id}/links', { params: { path: { id: site } }, body: { id: newId(), days } })),
+    mutationFn: (by: { email: boolean }) =>
+      got(api.POST('/sites/{id}/links', { params: { path: { id: site } }, body: { id: newId(), days, send: by.email } })),
     onSuccess: anew,
   })
   const withdraw = useMutation({
@@ -68,7 +70,7 @@ function Links({ site, form, may }: { site: string; form: DateForm; may: boolean
         <form
           onSubmit={(e) => {
             e.preventDefault()
-            make.mutate()
+            make.mutate({ email: send })
           }}
         >
           <label className="field">
@@ -81,13 +83,16 @@ function Links({ site, form, may }: { site: string; form: DateForm; may: boolean
               ))}
             </select>
           </label>
+          <label className="tick-box">
+            <input type="checkbox" checked={send} onChange={(e) => setSend(e.target.checked)} /> Send it to the client by email
+          </label>
           <Button htmlType="submit" type="primary" loading={make.isPending}>
             Make a link
           </Button>
         </form>
       )}
       {make.isError && <Problem error={make.error} />}
-      {make.data?.path && <Made address={location.origin + make.data.path} />}
+      {make.data?.path && <Made address={location.origin + make.data.path} sent={make.data.sent ?? false} wanted={make.variables.email} />}
       <ul className="link-list">
         {list.data?.map((l) => (
           <LinkRow key={l.id} l={l} form={form} may={may} onWithdraw={() => withdraw.mutate(l.id)} />
@@ -100,11 +105,15 @@ function Links({ site, form, may }: { site: string; form: DateForm; may: boolean
 }
 
 /** A link that was just made: it is shown once. */
-function Made({ address }: { address: string }) {
+function Made({ address, sent, wanted }: { address: string; sent: boolean; wanted: boolean }) {
   const [copied, setCopied] = useState(false)
   return (
     <div className="link-made" role="status">
-      <p>Shown once. Copy it now and send it to the client.</p>
+      <p>
+        {sent
+          ? 'Sent to the client. Shown here once.'
+          : `${wanted ? 'The email did not go out. ' : ''}Shown once. Copy it now and send it to the client.`}
+      </p>
       <input readOnly value={address} aria-label="The link" onFocus={(e) => e.target.select()} />
       <Button onClick={() => void navigator.clipboard.writeText(address).then(() => setCopied(true))}>{copied ? 'Copied' : 'Copy'}</Button>
     </div>

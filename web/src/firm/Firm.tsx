@@ -316,6 +316,13 @@ export default function Firm() {
             </Link>
           </p>
         )}
+        {me.demo && (
+          <p>
+            <Link className="back" to="/firm/letters">
+              Letters that the demo would have sent
+            </Link>
+          </p>
+        )}
         <h2>Work and law</h2>
         <p>
           <Link className="back" to="/firm/rules">
