@@ -8,10 +8,11 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
 
 	"hodos/archive"
-	"hodos/demo"
 	"hodos/internal/testdb"
 	"hodos/store"
 )
@@ -22,18 +23,24 @@ func TestADatabaseThatWasKilledComesBack(t *testing.T) {
 	t.Setenv("HODOS_OWNER_DATABASE_URL", owner)
 	t.Setenv("HODOS_DATABASE_URL", app)
 	ctx := context.Background()
+	firm := uuid.Must(uuid.NewV7())
 	whole := func() []byte {
 		s, err := store.Open(app)
 		require.NoError(t, err)
 		defer s.Close()
 		var b bytes.Buffer
-		require.NoError(t, archive.Export(ctx, s, demo.Firm, &b))
+		require.NoError(t, archive.Export(ctx, s, firm, &b))
 		return b.Bytes()
 	}
 	s, err := store.Open(app)
 	require.NoError(t, err)
-	_, err = demo.Load(ctx, s)
-	require.NoError(t, err)
+	require.NoError(t, s.InFirm(ctx, firm, func(tx *gorm.DB) error {
+		if err := tx.Create(&store.Firm{ID: firm, Name: "Small", Country: "US", Currency: "USD", DateForm: "dmy", UnitSystem: "metric",
+			Timezone: "UTC", Version: 1}).Error; err != nil {
+			return err
+		}
+		return tx.Create(&store.Client{ID: uuid.Must(uuid.NewV7()), FirmID: firm, Name: "Orla Brandt", Version: 1}).Error
+	}))
 	before := whole()
 	folder := filepath.Join(t.TempDir(), "backup")
 	require.NoError(t, backup([]string{folder}))
@@ -52,7 +59,7 @@ func TestADatabaseThatWasKilledComesBack(t *testing.T) {
 
 	// a single firm by its key
 	file := filepath.Join(t.TempDir(), "firm.zip")
-	require.NoError(t, exportFirm([]string{demo.Firm.String(), file}))
+	require.NoError(t, exportFirm([]string{firm.String(), file}))
 	b, err := os.ReadFile(file)
 	require.NoError(t, err)
 	require.True(t, bytes.Equal(before, b))

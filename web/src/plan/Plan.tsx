@@ -3,8 +3,9 @@ import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
 import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
-import { newId, queryClient, useBench, useMe, useVisit, useWords, type Words } from '../api/queries'
+import { newId, queryClient, useBench, useMe, useRecovery, useVisit, useWords, type Words } from '../api/queries'
 import { percent, show, showDate } from '../format'
+import { CameBack } from '../recovery/Ending'
 import { useScales } from '../scales/useScales'
 import { Busy, Problem } from '../Shell'
 import { VisitHead } from '../visit/VisitHead'
@@ -183,8 +184,15 @@ export default function Plan() {
   const give = useMutation({
     mutationFn: () =>
       got(api.POST('/visits/{id}/zones/{zone}/diagnoses', { params: { path: { id: visit, zone } }, body: { id: newId() } })),
-    onSuccess: () => queryClient.invalidateQueries({ queryKey: ['visit', visit] }),
+    onSuccess: () =>
+      Promise.all(
+        [
+          ['visit', visit],
+          ['recovery', zone],
+        ].map((queryKey) => queryClient.invalidateQueries({ queryKey })),
+      ),
   })
+  const ending = useRecovery(zone).data?.ending
   if (detail.isLoadingError || scales.isLoadingError) return <Problem error={detail.error ?? scales.error} />
   if (!detail.data || !scales.data || !me || !words) return <Busy what="the plan" />
   const d = scales.data.now.diagnosis
@@ -228,6 +236,14 @@ export default function Plan() {
             <span className="faint">To the client</span> {d.told}
           </p>
         </section>
+        {ending && (
+          <CameBack
+            ending={{ ...ending, again: ending.again.filter((a) => lead.some((c) => c.id === a.cause)) }}
+            words={words}
+            form={me.date_form}
+            currency={me.currency}
+          />
+        )}
         <Jobs visit={visit} zone={zone} site={detail.data.site.id} me={me} />
         <BudgetPart visit={visit} zone={zone} me={me} />
         <Choices choices={d.choices} currency={me.currency} />
