@@ -13,7 +13,6 @@ import (
 	"hodos/core/client"
 	"hodos/core/knowledge"
 	"hodos/core/recovery"
-	"hodos/core/remedy"
 	"hodos/core/turf"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
@@ -32,9 +31,11 @@ type Told struct {
 	Judged Judged
 	Grass  []string
 	Given  *store.Diagnosis // the last one that was given; nil for none within ClientDays
+	Ended  *store.Closing   // how its case ended; nil while it is open
+	Cause  string           // what it was after all, else as diagnosed; empty for nothing
 	About  client.About
 	Sure   client.Sureness
-	Past   bool     // it was given too long ago to be what the lawn has now
+	Past   bool     // it is mended, or was found too long ago to be what the lawn has now
 	Not    []string // labels of causes that it is often taken for and that were ruled out
 	Done   []store.TreatmentRecord
 	Booked []store.Job
@@ -91,6 +92,13 @@ func (t *Told) read(tx *gorm.DB, z store.Zone, today time.Time) error {
 			break // the newest stands first
 		}
 	}
+	e, err := ReadEnding(tx, t.Course)
+	if err != nil {
+		return err
+	}
+	if t.Ended = e.Closed; t.mended() {
+		t.Past = true
+	}
 	for _, r := range store.Standing(t.Course.Records) {
 		if !r.AppliedOn.Before(since) {
 			t.Done = append(t.Done, r)
@@ -134,16 +142,21 @@ func (t *Told) followed(today time.Time) bool {
 
 // readPhotos takes the first and the last picture of the bad spot: what a client compares.
 func (t *Told) readPhotos(tx *gorm.DB, zone uuid.UUID, since time.Time) error {
-	var all []store.Photo
-	if err := tx.Where("zone_id = ? AND spot IN ('worst', '') AND about = 'cover' AND taken_at >= ?", zone, since).Order("taken_at, id").
-		Find(&all).Error; err != nil {
+	of := func(order string) (list []store.Photo, err error) {
+		err = tx.Where("zone_id = ? AND spot IN ('worst', '') AND about = 'cover' AND taken_at >= ?", zone, since).Order(order).Limit(1).
+			Find(&list).Error
+		return list, err
+	}
+	first, err := of("taken_at, id")
+	if err != nil || len(first) == 0 {
 		return err
 	}
-	if n := len(all); n > 0 {
-		t.Photos = all[:1]
-		if n > 1 && all[n-1].TakenAt.Sub(all[0].TakenAt) > 24*time.Hour {
-			t.Photos = append(t.Photos, all[n-1])
-		}
+	last, err := of("taken_at DESC, id DESC")
+	if err != nil {
+		return err
+	}
+	if t.Photos = first; last[0].TakenAt.Sub(first[0].TakenAt) > 24*time.Hour {
+		t.Photos = append(t.Photos, last[0])
 	}
 	return nil
 }
@@ -187,8 +200,10 @@ func (t *Told) cause() string {
 	if t.Given == nil || t.Past || t.Sure == client.Open || t.Judged.Verdict == recovery.Recovered {
 		return ""
 	}
-	return t.Given.Leading
+	return t.Cause
 }
+
+func (t *Told) mended() bool { return t.Ended != nil && t.Ended.Ended == store.Mended }
 
 func (t *Told) family() string {
 	if c, ok := knowledge.CauseByID(t.cause()); ok {
@@ -197,21 +212,24 @@ func (t *Told) family() string {
 	return ""
 }
 
-// explain puts the diagnosis into words, with what it was taken for and is not.
+// explain puts the diagnosis into words, with what it was taken for and is not. A case that was closed is told as what it was after all.
 func (t *Told) explain() {
 	if t.Given == nil {
 		return
 	}
-	t.About, _ = client.Of(t.Given.Leading)
-	t.Sure = client.SureOf(t.Given.Probability)
-	c, ok := knowledge.CauseByID(t.Given.Leading)
-	if !ok {
-		return
+	t.Cause, t.Sure = t.Given.Leading, client.SureOf(t.Given.Probability)
+	if t.Ended != nil {
+		t.Cause, t.Sure = t.Ended.Cause, client.Sure
+	}
+	t.About, _ = client.Of(t.Cause)
+	if t.Cause != t.Given.Leading {
+		return // what the diagnosis had ruled out says nothing of another cause
 	}
 	var r casefile.Result
 	if err := json.Unmarshal(t.Given.Result, &r); err != nil {
-		return // an answer of a former version: nothing is said of what it ruled out
+		return // a result of a former version: nothing is said of what it ruled out
 	}
+	c, _ := knowledge.CauseByID(t.Cause)
 	for _, id := range strings.Fields(c.Mistaken) {
 		for _, x := range r.Causes {
 			if other, ok := knowledge.CauseByID(id); ok && x.ID == id && x.Probability < client.RuledOut {
@@ -228,15 +246,14 @@ func (t *Told) work() []client.Work {
 		out = append(out, client.Work{Action: r.Action, On: r.AppliedOn.UTC()})
 	}
 	for _, j := range t.Booked {
-		out = append(out, client.Work{Action: j.Action, On: j.DueOn.UTC(), Booked: true})
+		out = append(out, client.Work{Action: j.Action, On: j.DueOn.UTC()})
 	}
 	return out
 }
 
 // GrassLabels are the grasses of a zone as people call them.
 func GrassLabels(z store.Zone) []string {
-	var ids []string
-	_ = json.Unmarshal(z.Species, &ids)
+	ids := speciesOf(z.Species)
 	out := make([]string, 0, len(ids))
 	for _, id := range ids {
 		if s, ok := turf.ByID(id); ok {
@@ -245,6 +262,3 @@ func GrassLabels(z store.Zone) []string {
 	}
 	return out
 }
-
-// WorkLabel is what was done, as it is called on every page.
-func WorkLabel(action string) string { return remedy.Label(action) }

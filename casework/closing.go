@@ -33,7 +33,7 @@ func ReadEnding(tx *gorm.DB, c Course) (e Ending, err error) {
 		return e, err
 	}
 	var given []store.Diagnosis
-	if err := tx.Omit("case_file", "answer").
+	if err := tx.Omit("case_file", "result").
 		Where("zone_id = ? AND given_on > ? AND given_on <= ?", c.Zone.ID, c.Today.AddDate(-repeat.Years, 0, 0), c.Today).
 		Order("given_on, recorded_at").Find(&given).Error; err != nil {
 		return e, err

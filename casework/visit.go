@@ -166,8 +166,7 @@ func PolicyOf(z store.Zone) (p evidence.Policy) {
 }
 
 func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
-	var species []string
-	_ = json.Unmarshal(z.Species, &species) // written by the API alone, which has checked it
+	species := speciesOf(z.Species)
 	policy := PolicyOf(z)
 	c := evidence.Case{
 		Title: site.Name + ", " + z.Name,

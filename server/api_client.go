@@ -18,6 +18,7 @@ import (
 	"hodos/core/client"
 	"hodos/core/knowledge"
 	"hodos/core/recovery"
+	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/store"
 )
@@ -67,7 +68,9 @@ type ClientFound struct {
 	Ends    string   `json:"ends" doc:"what ends it, or how one lives with it"`
 	Back    string   `json:"back" doc:"whether it comes back, and why"`
 	Not     []string `json:"not" nullable:"false" doc:"what it is often taken for and is not"`
-	Past    bool     `json:"past" doc:"found too long ago to be what the lawn has now"`
+	Past    bool     `json:"past" doc:"mended, or found too long ago to be what the lawn has now"`
+	// MendedOn is when the case was closed as mended.
+	MendedOn string `json:"mended_on,omitempty" format:"date"`
 }
 
 // ClientCourse is how the lawn recovers.
@@ -161,10 +164,10 @@ func clientZone(t *casework.Told, today time.Time) ClientZone {
 		z.Pictures = append(z.Pictures, ClientPicture{x.ID, x.TakenAt.Format(dateOnly), x.Cover})
 	}
 	for _, r := range t.Done {
-		z.Done = append(z.Done, ClientWork{r.AppliedOn.Format(dateOnly), r.Action, casework.WorkLabel(r.Action), r.Product})
+		z.Done = append(z.Done, ClientWork{r.AppliedOn.Format(dateOnly), r.Action, remedy.Label(r.Action), r.Product})
 	}
 	for _, j := range t.Booked {
-		z.Booked = append(z.Booked, ClientWork{On: j.DueOn.Format(dateOnly), Action: j.Action, Label: casework.WorkLabel(j.Action)})
+		z.Booked = append(z.Booked, ClientWork{On: j.DueOn.Format(dateOnly), Action: j.Action, Label: remedy.Label(j.Action)})
 	}
 	if t.Visit != nil {
 		z.VisitOn = t.Visit.DueOn.Format(dateOnly)
@@ -186,9 +189,12 @@ func clientFound(t *casework.Told) *ClientFound {
 	if t.Given == nil {
 		return nil
 	}
-	c, _ := knowledge.CauseByID(t.Given.Leading)
+	c, _ := knowledge.CauseByID(t.Cause)
 	out := &ClientFound{Cause: c.ID, Family: c.Family, Label: c.Label, Sure: string(t.Sure), GivenOn: t.Given.GivenOn.Format(dateOnly),
 		What: t.About.What, Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
+	if t.Ended != nil && t.Ended.Ended == store.Mended {
+		out.MendedOn = t.Ended.ClosedOn.Format(dateOnly)
+	}
 	if out.Not == nil {
 		out.Not = []string{}
 	}
@@ -448,6 +454,10 @@ func (s *Server) openClientSheet(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	if !s.heavy.begin(l.ID) {
+		return nil, huma.Error429TooManyRequests("the sheet is being made already: wait until it is done")
+	}
+	defer s.heavy.end(l.ID)
 	p, _, err := s.clientPage(ctx, l.FirmID, l.SiteID, in.Units)
 	if err != nil {
 		return nil, err

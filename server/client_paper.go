@@ -11,7 +11,9 @@ import (
 
 	"hodos/casework"
 	"hodos/core/client"
+	"hodos/core/remedy"
 	"hodos/paper"
+	"hodos/store"
 )
 
 // sureSaid is how sure a diagnosis is, as it is said to a client.
@@ -85,7 +87,7 @@ func (sheet *clientLetter) section(t *casework.Told) {
 	}
 	if f := clientFound(t); f != nil {
 		if t.Past {
-			sheet.Named("Found on "+long(t.Given.GivenOn)+":", f.Label+". "+f.What)
+			sheet.Named(foundSaid(t, long)+":", f.Label+". "+f.What)
 		} else {
 			sheet.Lead(f.Label)
 			sheet.Line(sureSaid[t.Sure] + " " + f.What)
@@ -128,10 +130,10 @@ func (sheet *clientLetter) section(t *casework.Told) {
 	}
 	var rows [][]string
 	for _, r := range t.Done {
-		rows = append(rows, []string{long(r.AppliedOn), casework.WorkLabel(r.Action), r.Product})
+		rows = append(rows, []string{long(r.AppliedOn), remedy.Label(r.Action), r.Product})
 	}
 	for _, j := range t.Booked {
-		rows = append(rows, []string{long(j.DueOn) + ", planned", casework.WorkLabel(j.Action), ""})
+		rows = append(rows, []string{long(j.DueOn) + ", planned", remedy.Label(j.Action), ""})
 	}
 	if len(rows) > 0 {
 		sheet.Table([]paper.Column{{Head: "Done and planned", Share: 4}, {Share: 4}, {Share: 4}}, rows)
@@ -168,6 +170,15 @@ func (sheet *clientLetter) course(t *casework.Told) {
 		points = append(points, paper.Point{On: m.MeasuredOn.UTC(), Share: m.Cover})
 	}
 	sheet.Course(days, points, c.Target, short)
+}
+
+// foundSaid says when something was found that is over.
+func foundSaid(t *casework.Told, long func(time.Time) string) string {
+	say := "Found on " + long(t.Given.GivenOn)
+	if t.Ended != nil && t.Ended.Ended == store.Mended {
+		say += ", mended on " + long(t.Ended.ClosedOn)
+	}
+	return say
 }
 
 func closedSaid(t *casework.Told, long func(time.Time) string) string {

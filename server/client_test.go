@@ -72,6 +72,7 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 	old := lawnOf(t, office.clientPage(quill), quill)
 	require.True(t, old.Found.Past)
 	require.Equal(t, "2025-09-12", old.Found.GivenOn)
+	require.Equal(t, "2025-10-24", old.Found.MendedOn)
 	require.Empty(t, old.Tasks)
 
 	// what is given today stands today
@@ -81,6 +82,25 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 	require.Equal(t, "white-grubs", now.Found.Cause)
 	require.False(t, now.Found.Past)
 	require.Equal(t, "tell", now.Tasks[0].Kind)
+
+	// closed as something else, that is what the client is told, and what had been ruled out before is not
+	closing := map[string]any{"id": id(), "zone_id": quill.zone, "cause": "drought-stress", "ended": "stays"}
+	tech.must(200, "POST", "/visits/"+quill.visit+"/closings", closing, nil)
+	stays := lawnOf(t, office.clientPage(quill), quill)
+	require.Equal(t, "drought-stress", stays.Found.Cause)
+	require.Equal(t, "sure", stays.Found.Sure)
+	require.False(t, stays.Found.Past, "it stays")
+	require.Empty(t, stays.Found.Not)
+	require.NotEmpty(t, stays.Tasks)
+
+	// closed as mended it is history and asks for nothing
+	tech.must(200, "POST", quill.path("/diagnoses"), map[string]any{"id": id()}, nil)
+	tech.must(200, "POST", "/visits/"+quill.visit+"/closings", with(closing, map[string]any{"id": id(), "cause": "white-grubs",
+		"ended": "mended"}), nil)
+	over := lawnOf(t, office.clientPage(quill), quill)
+	require.True(t, over.Found.Past)
+	require.Equal(t, "2026-08-24", over.Found.MendedOn)
+	require.Empty(t, over.Tasks)
 
 	// what the crew does asks something of the client
 	record := map[string]any{"id": id(), "visit_id": quill.visit, "zone_id": quill.zone, "action": "overseed", "area_m2": 10, "product": "",

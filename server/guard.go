@@ -154,10 +154,10 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 	next(huma.WithValue(ctx, identityKey{}, id))
 }
 
-// heavyAtOnce is how many costly requests one person may have under way.
+// heavyAtOnce is how many costly requests one person, or one client's link, may have under way.
 const heavyAtOnce = 2
 
-// underWay counts the costly requests of each person.
+// underWay counts the costly requests of each person and link.
 type underWay struct {
 	mu sync.Mutex
 	of map[uuid.UUID]int

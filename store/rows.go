@@ -378,6 +378,7 @@ type (
 		Name               string
 		EndedAt            *time.Time
 	}
+	// Closing is the end of a zone's case; Ended is Mended or Stays.
 	Closing struct {
 		ID             uuid.UUID
 		Seq            int64 `gorm:"->"`
@@ -519,3 +520,9 @@ func Standing(records []TreatmentRecord) []TreatmentRecord {
 	}
 	return out
 }
+
+// How a case ends: its cause is mended, or it stays and is lived with.
+const (
+	Mended = "mended"
+	Stays  = "stays"
+)

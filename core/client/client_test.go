@@ -78,7 +78,7 @@ func texts(list []Task) []string {
 
 func TestTheClientsPartFollowsTheWork(t *testing.T) {
 	metric, us := units.Saying{}, units.Saying{Customary: true}
-	seeded := []Work{{"overseed", date(9, 14), false}}
+	seeded := []Work{{"overseed", date(9, 14)}}
 
 	// on the day itself: seed damp, keep off; the later watering and the mowing are ahead
 	list := Tasks(seeded, "", "", date(9, 14), metric)
@@ -94,13 +94,13 @@ func TestTheClientsPartFollowsTheWork(t *testing.T) {
 	require.Len(t, Tasks(seeded, "", "", date(11, 9), metric), 1, "its last day counts")
 
 	// what is booked counts from its day, and what comes before it is told before
-	list = Tasks([]Work{{"core-aerate", date(9, 14), true}}, "", "", date(9, 1), metric)
+	list = Tasks([]Work{{"core-aerate", date(9, 14)}}, "", "", date(9, 1), metric)
 	require.Equal(t, Ready, list[0].Kind)
 	require.Equal(t, date(9, 12), list[0].From)
 	require.Equal(t, date(9, 13), list[0].To)
 
 	// in the reader's units
-	fed := []Work{{"apply-nitrogen", date(9, 1), false}}
+	fed := []Work{{"apply-nitrogen", date(9, 1)}}
 	require.Contains(t, texts(Tasks(fed, "", "", date(9, 1), metric)), "Water it in within a day: 6 mm, unless it rains.")
 	for _, text := range texts(Tasks(fed, "", "", date(9, 1), us)) {
 		require.NotContains(t, text, "mm")
@@ -117,7 +117,7 @@ func TestWhatHoldsAsLongAsTheCause(t *testing.T) {
 }
 
 func TestATaskIsToldOnce(t *testing.T) {
-	twice := []Work{{"apply-nitrogen", date(9, 1), false}, {"spoon-feed-nitrogen", date(9, 2), true}, {"apply-nitrogen", date(9, 20), true}}
+	twice := []Work{{"apply-nitrogen", date(9, 1)}, {"spoon-feed-nitrogen", date(9, 2)}, {"apply-nitrogen", date(9, 20)}}
 	list := Tasks(twice, "", "", date(9, 2), units.Saying{})
 	require.Len(t, list, 3)
 	for _, x := range list {
@@ -125,14 +125,14 @@ func TestATaskIsToldOnce(t *testing.T) {
 			require.Equal(t, date(11, 1), x.To, "the one that holds longest")
 		}
 	}
-	shade := Tasks([]Work{{"prune-shade", date(9, 1), false}}, "shade-thinning", "site-and-care", date(9, 1), units.Saying{})
+	shade := Tasks([]Work{{"prune-shade", date(9, 1)}}, "shade-thinning", "site-and-care", date(9, 1), units.Saying{})
 	require.Len(t, shade, 1)
 	require.True(t, shade[0].To.IsZero(), "what holds until further notice holds longest")
 
 	var much []Work
 	for _, r := range taskRows {
 		for _, a := range strings.Fields(r.action) {
-			much = append(much, Work{a, date(9, 1), false})
+			much = append(much, Work{a, date(9, 1)})
 		}
 	}
 	require.Len(t, Tasks(much, "", "", date(9, 1), units.Saying{}), MostTasks)

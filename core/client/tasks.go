@@ -143,7 +143,6 @@ type Task struct {
 type Work struct {
 	Action string
 	On     time.Time
-	Booked bool // still ahead
 }
 
 // MostTasks are told of one zone at once: nobody reads more (judgement).

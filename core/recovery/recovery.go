@@ -271,11 +271,7 @@ func Follow(s Start, grass turf.Species, days []Day, measures []Measure) Course 
 	for next < len(measures) && measures[next].Day <= 0 {
 		next++
 	}
-	ahead := false
 	for i, d := range days {
-		if d.Ahead && !ahead {
-			ahead = true
-		}
 		growth, limit := m.growth(d)
 		for f := range states {
 			for k := range states[f] {
@@ -283,7 +279,7 @@ func Follow(s Start, grass turf.Species, days []Day, measures []Measure) Course 
 			}
 		}
 		w := weights
-		if ahead {
+		if d.Ahead {
 			w = widened(weights)
 		}
 		p := spread(states, w)
@@ -422,7 +418,7 @@ func (c Course) Judge(measures []Measure, target float64) Judgement {
 		return Judgement{Recovered, fmt.Sprintf("%.0f %% on day %d reaches the target of %.0f %%", last.Cover*100, last.Day, target*100), Free}
 	case last.Cover < at.Low-error95:
 		return Judgement{OffCourse, say + ": diagnose it again; no response to the treatment is evidence too", Free}
-	case growth < heldBack && limit != Free:
+	case growth < heldBack && limit != Free && last.Cover < at.Mid+behind: // whoever is ahead of its day is not slow
 		return Judgement{Slow, say + fmt.Sprintf("; %s let it grow at %.0f %% of its best", limitSaid[limit], growth*100), limit}
 	case last.Cover < at.Mid-behind:
 		return Judgement{Slow, say + "; within the band, on its lower side", Free}

@@ -163,6 +163,7 @@ func TestVerdicts(t *testing.T) {
 		require.Equal(t, c.want, j.Limit)
 		require.Contains(t, j.Reason, c.says)
 		require.Equal(t, OffCourse, verdict(course, 21, course.Points[21].Low-.06).Verdict, "weather is no excuse under the band")
+		require.Equal(t, OnCourse, verdict(course, 21, course.Points[21].Mid+.051).Verdict, "who is ahead of its day is not slow")
 	}
 	// the last measure is judged, in whatever order they stand
 	bad := good.Points[10].Low - .1
@@ -200,6 +201,12 @@ func TestLearning(t *testing.T) {
 	require.Less(t, three.RateHigh/three.RateLow, plain.RateHigh/plain.RateLow)
 	require.InDelta(t, 1, three.Rate, .1)
 	require.InDelta(t, 1, one.Rate, .1)
+
+	// a day without a reading widens its own band alone
+	gap := days(40, 20, .9)
+	gap[10].Ahead = true
+	wide, narrow := Follow(s, g, gap, nil).Points, Follow(s, g, days(40, 20, .9), nil).Points
+	require.InDelta(t, narrow[30].High-narrow[30].Low, wide[30].High-wide[30].Low, .01)
 
 	// where nothing could grow nothing is learned
 	resting := Follow(s, grass(t, "common-bermudagrass"), days(60, 3, 1), []Measure{{20, .3}})

@@ -3236,9 +3236,11 @@ export interface components {
             /** Format: date */
             given_on: string;
             label: string;
+            /** Format: date */
+            mended_on?: string;
             /** @description what it is often taken for and is not */
             not: string[];
-            /** @description found too long ago to be what the lawn has now */
+            /** @description mended, or found too long ago to be what the lawn has now */
             past: boolean;
             /** @enum {string} */
             sure: "sure" | "likely" | "probable" | "open";

@@ -96,7 +96,8 @@ function Found({ f, form }: { f: Schemas['ClientFound']; form: DateForm }) {
     return (
       <p>
         <b>
-          {f.label}, found on {showDate(f.given_on, form)}.
+          {f.label}, found on {showDate(f.given_on, form)}
+          {f.mended_on && `, mended on ${showDate(f.mended_on, form)}`}.
         </b>{' '}
         {f.what} {f.back}
       </p>
