@@ -17,7 +17,7 @@ step "types, lint and unit tests of the front end"
 (cd web && npx openapi-typescript ../server/openapi.json -o /tmp/hodos-schema-$$.d.ts >/dev/null && diff -q src/api/schema.d.ts /tmp/hodos-schema-$$.d.ts >/dev/null) || fail "web/src/api/schema.d.ts is behind server/openapi.json: run make types"
 rm -f /tmp/hodos-schema-$$.d.ts
 (cd web && npm run -s typecheck && npm run -s lint && npm run -s format && npm run -s test)
-step "readers of files, ten seconds each"
-"$top/scripts/fuzz.sh" 10s
+step "readers of files, six seconds each"
+"$top/scripts/fuzz.sh" 6s
 step "go test -race"
 go test -race -count=1 -timeout 15m ./...

@@ -7,7 +7,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
-	"sort"
+	"slices"
 
 	"github.com/google/uuid"
 
@@ -15,21 +15,27 @@ import (
 	"hodos/store"
 )
 
-// asOwner connects the owner of the schema and the program to the database, brought up to date.
-func asOwner(ctx context.Context) (*sql.DB, *store.Store, error) {
+// asOwner does something with the database brought up to date: as the owner of the schema and as the program.
+func asOwner(do func(ctx context.Context, db *sql.DB, s *store.Store) error) error {
+	ctx := context.Background()
 	owner, app, err := addresses()
 	if err != nil {
-		return nil, nil, err
+		return err
 	}
 	if owner == "" {
-		return nil, nil, errors.New("HODOS_OWNER_DATABASE_URL is not set (docs/operating.md)")
+		return errors.New("HODOS_OWNER_DATABASE_URL is not set (docs/operating.md)")
 	}
 	s, err := opened(ctx)
 	if err != nil {
-		return nil, nil, err
+		return err
 	}
+	defer s.Close()
 	db, err := store.OpenOwner(owner, app)
-	return db, s, err
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	return do(ctx, db, s)
 }
 
 // exportFirm writes everything of a firm into a file.
@@ -75,14 +81,7 @@ func importFirm(args []string) error {
 	if len(args) != 1 {
 		return refused{errors.New("usage: hodos import FILE.zip")}
 	}
-	ctx := context.Background()
-	db, s, err := asOwner(ctx)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	defer db.Close()
-	return readFirm(ctx, db, args[0])
+	return asOwner(func(ctx context.Context, db *sql.DB, _ *store.Store) error { return readFirm(ctx, db, args[0]) })
 }
 
 func readFirm(ctx context.Context, db *sql.DB, path string) error {
@@ -112,39 +111,39 @@ func backup(args []string) error {
 	if len(args) != 1 {
 		return refused{errors.New("usage: hodos backup FOLDER")}
 	}
-	ctx := context.Background()
-	db, s, err := asOwner(ctx)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	defer db.Close()
-	if err := os.MkdirAll(args[0], 0o700); err != nil {
-		return err
-	}
+	return asOwner(func(ctx context.Context, db *sql.DB, s *store.Store) error {
+		if err := os.MkdirAll(args[0], 0o700); err != nil {
+			return err
+		}
+		firms, err := firmKeys(ctx, db)
+		if err != nil {
+			return err
+		}
+		for _, id := range firms {
+			if err := writeFirm(ctx, s, id, filepath.Join(args[0], id.String()+".zip")); err != nil {
+				return fmt.Errorf("firm %s: %w", id, err)
+			}
+		}
+		fmt.Printf("%d firms in %s\n", len(firms), args[0])
+		return nil
+	})
+}
+
+// firmKeys are the keys of all firms.
+func firmKeys(ctx context.Context, db *sql.DB) (out []uuid.UUID, err error) {
 	rows, err := db.QueryContext(ctx, "SELECT id FROM firms ORDER BY id")
 	if err != nil {
-		return err
+		return nil, err
 	}
 	defer rows.Close()
-	var firms []uuid.UUID
 	for rows.Next() {
 		var id uuid.UUID
 		if err := rows.Scan(&id); err != nil {
-			return err
+			return nil, err
 		}
-		firms = append(firms, id)
+		out = append(out, id)
 	}
-	if err := rows.Err(); err != nil {
-		return err
-	}
-	for _, id := range firms {
-		if err := writeFirm(ctx, s, id, filepath.Join(args[0], id.String()+".zip")); err != nil {
-			return fmt.Errorf("firm %s: %w", id, err)
-		}
-	}
-	fmt.Printf("%d firms in %s\n", len(firms), args[0])
-	return nil
+	return out, rows.Err()
 }
 
 // restore brings every firm of a backup into an empty database.
@@ -156,18 +155,13 @@ func restore(args []string) error {
 	if err != nil || len(files) == 0 {
 		return refused{fmt.Errorf("%s holds no backup", args[0])}
 	}
-	sort.Strings(files)
-	ctx := context.Background()
-	db, s, err := asOwner(ctx)
-	if err != nil {
-		return err
-	}
-	defer s.Close()
-	defer db.Close()
-	for _, f := range files {
-		if err := readFirm(ctx, db, f); err != nil {
-			return err
+	slices.Sort(files)
+	return asOwner(func(ctx context.Context, db *sql.DB, _ *store.Store) error {
+		for _, f := range files {
+			if err := readFirm(ctx, db, f); err != nil {
+				return err
+			}
 		}
-	}
-	return nil
+		return nil
+	})
 }

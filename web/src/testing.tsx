@@ -2,7 +2,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
-import { MemoryRouter } from 'react-router'
+import { MemoryRouter, Route, Routes } from 'react-router'
 import { vi } from 'vitest'
 
 export interface Asked {
@@ -33,12 +33,16 @@ export function serves(answers: Record<string, unknown>): Asked[] {
   return asked
 }
 
-/** Draws a part of a page. */
-export function page(part: ReactNode) {
+/** Draws a part of a page, at an address where it reads one: at '/for/abc' by the pattern '/for/:token'. */
+export function page(part: ReactNode, at = '/', pattern = '*') {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   return render(
     <QueryClientProvider client={client}>
-      <MemoryRouter>{part}</MemoryRouter>
+      <MemoryRouter initialEntries={[at]}>
+        <Routes>
+          <Route path={pattern} element={part} />
+        </Routes>
+      </MemoryRouter>
     </QueryClientProvider>,
   )
 }

@@ -1,10 +1,8 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
-import { cleanup, render, screen, waitFor } from '@testing-library/react'
+import { cleanup, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, expect, it, vi } from 'vitest'
-import { MemoryRouter, Route, Routes } from 'react-router'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import Letters from '../firm/Letters'
 import { page, serves } from '../testing'
 import ClientView from './ClientView'
@@ -35,15 +33,7 @@ const link = { id: 'l1', made_by: 'Lena Scholl', created_at: '2026-08-24T10:00:0
 
 function shown(answers: Record<string, unknown>) {
   const asked = serves({ 'GET /sites/s1/client-page': letter, 'GET /sites/s1/links': [], ...answers })
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <MemoryRouter initialEntries={['/sites/s1/client']}>
-        <Routes>
-          <Route path="/sites/:site/client" element={<ClientView />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
-  )
+  page(<ClientView />, '/sites/s1/client', '/sites/:site/client')
   return asked
 }
 

@@ -3,10 +3,8 @@ import 'fake-indexeddb/auto'
 import { cleanup, render, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, expect, it, vi } from 'vitest'
-import { MemoryRouter, Route, Routes } from 'react-router'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { Schemas } from '../api/client'
-import { serves } from '../testing'
+import { page, serves } from '../testing'
 import ForClient from './ForClient'
 import { Letter } from './Letter'
 import { closedSaid, courseSaid, whenSaid } from './words'
@@ -141,15 +139,7 @@ function behind(answer: object) {
     asked.push(new URL(r.url).search)
     return served(r)
   })
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <MemoryRouter initialEntries={['/for/abc']}>
-        <Routes>
-          <Route path="/for/:token" element={<ForClient />} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
-  )
+  page(<ForClient />, '/for/abc', '/for/:token')
   return asked
 }
 
