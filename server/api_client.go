@@ -63,14 +63,13 @@ type ClientFound struct {
 	Family  string   `json:"family"`
 	Label   string   `json:"label"`
 	Sure    string   `json:"sure" enum:"sure,likely,probable,open"`
+	Says    string   `json:"says" doc:"how sure that is; of what is history, when it was found"`
 	GivenOn string   `json:"given_on" format:"date"`
 	What    string   `json:"what" doc:"what it is"`
 	Ends    string   `json:"ends" doc:"what ends it, or how one lives with it"`
 	Back    string   `json:"back" doc:"whether it comes back, and why"`
 	Not     []string `json:"not" nullable:"false" doc:"what it is often taken for and is not"`
 	Past    bool     `json:"past" doc:"mended, or found too long ago to be what the lawn has now"`
-	// MendedOn is when the case was closed as mended.
-	MendedOn string `json:"mended_on,omitempty" format:"date"`
 }
 
 // ClientCourse is how the lawn recovers.
@@ -80,6 +79,7 @@ type ClientCourse struct {
 	Cover     float64         `json:"cover" doc:"green cover of the damaged part at the last measurement, 0 to 1"`
 	Measured  string          `json:"measured_on" format:"date"`
 	Verdict   string          `json:"verdict" enum:"not-yet,on-course,slow,off-course,recovered"`
+	Says      string          `json:"says" doc:"how it goes, and when it should be green again"`
 	Due       bool            `json:"due" doc:"it should have been green by now: it has to be measured"`
 	Early     string          `json:"early,omitempty" format:"date" doc:"green again from then on at the earliest"`
 	GreenOn   string          `json:"green_on,omitempty" format:"date"`
@@ -115,6 +115,7 @@ type ClientTask struct {
 	Not  bool   `json:"not" doc:"to be left"`
 	From string `json:"from" format:"date"`
 	To   string `json:"to,omitempty" format:"date" doc:"left out where it holds until further notice"`
+	When string `json:"when" doc:"what it is about, and when it holds"`
 	Text string `json:"text"`
 }
 
@@ -122,6 +123,7 @@ type ClientTask struct {
 type ClientClosed struct {
 	Until *time.Time `json:"until,omitempty"`
 	Wet   bool       `json:"wet" doc:"until it has been watered in and is dry again"`
+	Says  string     `json:"says"`
 }
 
 // clientPage reads a site's page and works it out, for whoever may see it.
@@ -152,14 +154,14 @@ func clientPageView(p casework.ClientPage) ClientPage {
 		Site: p.Site.Name, Address: p.Site.Address, MadeOn: p.Today.Format(dateOnly), DateForm: f.DateForm, UnitSystem: f.UnitSystem,
 		Zones: []ClientZone{}}
 	for i := range p.Zones {
-		out.Zones = append(out.Zones, clientZone(&p.Zones[i], p.Today))
+		out.Zones = append(out.Zones, clientZone(&p.Zones[i], wordsFor(p)))
 	}
 	return out
 }
 
-func clientZone(t *casework.Told, today time.Time) ClientZone {
+func clientZone(t *casework.Told, w clientWords) ClientZone {
 	z := ClientZone{ID: t.Course.Zone.ID, Name: t.Course.Zone.Name, Grass: t.Grass, Pictures: []ClientPicture{}, Done: []ClientWork{},
-		Booked: []ClientWork{}, Tasks: []ClientTask{}, Found: clientFound(t), Course: clientCourse(t, today)}
+		Booked: []ClientWork{}, Tasks: []ClientTask{}, Found: clientFound(t, w), Course: clientCourse(t, w)}
 	for _, x := range t.Photos {
 		z.Pictures = append(z.Pictures, ClientPicture{x.ID, x.TakenAt.Format(dateOnly), x.Cover})
 	}
@@ -173,28 +175,32 @@ func clientZone(t *casework.Told, today time.Time) ClientZone {
 		z.VisitOn = t.Visit.DueOn.Format(dateOnly)
 	}
 	for _, x := range t.Tasks {
-		task := ClientTask{Kind: string(x.Kind), Not: x.Not, From: x.From.Format(dateOnly), Text: x.Text}
+		task := ClientTask{Kind: string(x.Kind), Not: x.Not, From: x.From.Format(dateOnly), Text: x.Text,
+			When: kindSaid[x.Kind] + ", " + w.when(x)}
 		if !x.To.IsZero() {
 			task.To = x.To.Format(dateOnly)
 		}
 		z.Tasks = append(z.Tasks, task)
 	}
 	if t.Closed != nil || t.Wet {
-		z.Closed = &ClientClosed{t.Closed, t.Wet}
+		z.Closed = &ClientClosed{t.Closed, t.Wet, w.closed(t)}
 	}
 	return z
 }
 
-func clientFound(t *casework.Told) *ClientFound {
+// news says whether there is anything to tell of a lawn.
+func (z ClientZone) news() bool {
+	return z.Found != nil || z.Course != nil || z.Closed != nil || len(z.Done)+len(z.Booked)+len(z.Tasks)+len(z.Pictures) > 0
+}
+
+func clientFound(t *casework.Told, w clientWords) *ClientFound {
 	if t.Given == nil {
 		return nil
 	}
 	c, _ := knowledge.CauseByID(t.Cause)
-	out := &ClientFound{Cause: c.ID, Family: c.Family, Label: c.Label, Sure: string(t.Sure), GivenOn: t.Given.GivenOn.Format(dateOnly),
+	out := &ClientFound{Cause: c.ID, Family: c.Family, Label: c.Label, Sure: string(t.Sure), Says: w.found(t),
+		GivenOn: t.Given.GivenOn.Format(dateOnly),
 		What: t.About.What, Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
-	if t.Ended != nil && t.Ended.Ended == store.Mended {
-		out.MendedOn = t.Ended.ClosedOn.Format(dateOnly)
-	}
 	if out.Not == nil {
 		out.Not = []string{}
 	}
@@ -204,7 +210,7 @@ func clientFound(t *casework.Told) *ClientFound {
 	return out
 }
 
-func clientCourse(t *casework.Told, today time.Time) *ClientCourse {
+func clientCourse(t *casework.Told, w clientWords) *ClientCourse {
 	c, j := t.Course, t.Judged
 	if c.Start < 0 {
 		return nil
@@ -212,10 +218,10 @@ func clientCourse(t *casework.Told, today time.Time) *ClientCourse {
 	r := recoveryView(c, j)
 	last := c.Measures[len(c.Measures)-1]
 	out := &ClientCourse{StartedOn: r.StartedOn, Target: r.Target, Cover: last.Cover, Measured: last.MeasuredOn.Format(dateOnly),
-		Verdict: r.Verdict, GreenOn: r.GreenOn, Expected: r.Expected, Measures: []ClientMeasure{}}
+		Verdict: r.Verdict, Says: w.course(j), GreenOn: r.GreenOn, Expected: r.Expected, Measures: []ClientMeasure{}}
 	early, mid, late := j.GreenDays()
-	if out.Due = !mid.IsZero() && !mid.After(today) && r.Verdict != string(recovery.Recovered); !out.Due {
-		if early.After(today) {
+	if out.Due = !mid.IsZero() && !mid.After(w.today) && r.Verdict != string(recovery.Recovered); !out.Due {
+		if early.After(w.today) {
 			out.Early = early.Format(dateOnly)
 		}
 		if !late.IsZero() {

@@ -72,7 +72,7 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 	old := lawnOf(t, office.clientPage(quill), quill)
 	require.True(t, old.Found.Past)
 	require.Equal(t, "2025-09-12", old.Found.GivenOn)
-	require.Equal(t, "2025-10-24", old.Found.MendedOn)
+	require.Equal(t, "Found on 12 Sep 2025, mended on 24 Oct 2025.", old.Found.Says)
 	require.Empty(t, old.Tasks)
 
 	// what is given today stands today
@@ -99,7 +99,7 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 		"ended": "mended"}), nil)
 	over := lawnOf(t, office.clientPage(quill), quill)
 	require.True(t, over.Found.Past)
-	require.Equal(t, "2026-08-24", over.Found.MendedOn)
+	require.Contains(t, over.Found.Says, "mended on 24 Aug 2026")
 	require.Empty(t, over.Tasks)
 
 	// what the crew does asks something of the client
@@ -109,8 +109,8 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 	w.as("applicator").must(200, "POST", "/visits/"+quill.visit+"/records", record, nil)
 	seeded := lawnOf(t, office.clientPage(quill), quill)
 	require.Equal(t, "Overseed", seeded.Done[0].Label)
-	require.Equal(t, server.ClientTask{Kind: "safety", Not: true, From: "2026-08-24", To: "2026-09-21", Text: "Keep off it. Dogs, too."},
-		seeded.Tasks[0])
+	require.Equal(t, server.ClientTask{Kind: "safety", Not: true, From: "2026-08-24", To: "2026-09-21",
+		When: "Safety, until 21 Sep 2026", Text: "Keep off it. Dogs, too."}, seeded.Tasks[0])
 }
 
 func TestALawnThatShouldBeGreenByNow(t *testing.T) {

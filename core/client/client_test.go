@@ -45,7 +45,7 @@ func TestRowsNameWhatThereIs(t *testing.T) {
 			require.True(t, remedy.Known(a), a)
 		}
 		require.LessOrEqual(t, r.from, r.to, r.text)
-		require.Contains(t, kindOrder, r.kind, r.text)
+		require.Contains(t, Kinds(), r.kind, r.text)
 		for _, us := range []bool{false, true} {
 			text := units.Saying{Customary: us}.Literals(r.text)
 			require.NotContains(t, text, "{", "a quantity that nobody reads: %s", text)
@@ -54,7 +54,7 @@ func TestRowsNameWhatThereIs(t *testing.T) {
 	for _, r := range standingRows {
 		_, cause := knowledge.CauseByID(r.of)
 		require.True(t, cause || families[r.of], r.of)
-		require.Contains(t, kindOrder, r.kind, r.text)
+		require.Contains(t, Kinds(), r.kind, r.text)
 	}
 }
 

@@ -171,7 +171,8 @@ func Tasks(work []Work, cause, family string, today time.Time, say units.Saying)
 	return inOrder(out, today)
 }
 
-var kindOrder = map[Kind]int{Safety: 0, Water: 1, Mow: 2, Feed: 3, Ready: 4, Tell: 5}
+// Kinds are all of them, in the order in which they are told.
+func Kinds() []Kind { return []Kind{Safety, Water, Mow, Feed, Ready, Tell} }
 
 // inOrder puts what holds today first and the rest by its day; of the same text the one that holds longest stays.
 func inOrder(list []Task, today time.Time) []Task {
@@ -184,7 +185,7 @@ func inOrder(list []Task, today time.Time) []Task {
 		if c := a.From.Compare(b.From); c != 0 {
 			return c
 		}
-		return kindOrder[a.Kind] - kindOrder[b.Kind]
+		return slices.Index(Kinds(), a.Kind) - slices.Index(Kinds(), b.Kind)
 	})
 	var out []Task
 	at := map[string]int{}

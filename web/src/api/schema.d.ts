@@ -3182,6 +3182,7 @@ export interface components {
             version: number;
         };
         ClientClosed: {
+            says: string;
             /** Format: date-time */
             until?: string;
             /** @description until it has been watered in and is dry again */
@@ -3211,6 +3212,8 @@ export interface components {
             /** Format: date */
             measured_on: string;
             measures: components["schemas"]["ClientMeasure"][];
+            /** @description how it goes, and when it should be green again */
+            says: string;
             /** Format: date */
             started_on: string;
             /** Format: double */
@@ -3236,12 +3239,12 @@ export interface components {
             /** Format: date */
             given_on: string;
             label: string;
-            /** Format: date */
-            mended_on?: string;
             /** @description what it is often taken for and is not */
             not: string[];
             /** @description mended, or found too long ago to be what the lawn has now */
             past: boolean;
+            /** @description how sure that is; of what is history, when it was found */
+            says: string;
             /** @enum {string} */
             sure: "sure" | "likely" | "probable" | "open";
             /** @description what it is */
@@ -3310,6 +3313,8 @@ export interface components {
              * @description left out where it holds until further notice
              */
             to?: string;
+            /** @description what it is about, and when it holds */
+            when: string;
         };
         ClientWork: {
             action: string;

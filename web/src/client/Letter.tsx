@@ -1,6 +1,6 @@
 import type { Schemas } from '../api/client'
 import { showDate, type DateForm } from '../format'
-import { closedSaid, courseSaid, hasNews, kindSaid, sureSaid, whenSaid } from './words'
+import { hasNews } from './words'
 import './client.css'
 
 interface Props {
@@ -57,10 +57,10 @@ function Lawn({ z, p, picture }: { z: Schemas['ClientZone']; p: Schemas['ClientP
       </p>
       {z.closed && (
         <p className="lawn-closed" role="status">
-          People and pets keep off it {closedSaid(z.closed, form)}.
+          {z.closed.says}
         </p>
       )}
-      {f && <Found f={f} form={form} />}
+      {f && <Found f={f} />}
       {z.course && <Green c={z.course} form={form} />}
       {z.pictures.length > 0 && (
         <div className="lawn-pictures">
@@ -77,8 +77,8 @@ function Lawn({ z, p, picture }: { z: Schemas['ClientZone']; p: Schemas['ClientP
       )}
       {z.tasks.length > 0 && (
         <div className="parts">
-          <Part title="Please do" tasks={z.tasks.filter((t) => !t.not)} today={p.made_on} form={form} />
-          <Part title="Please do not" tasks={z.tasks.filter((t) => t.not)} today={p.made_on} form={form} />
+          <Part title="Please do" tasks={z.tasks.filter((t) => !t.not)} today={p.made_on} />
+          <Part title="Please do not" tasks={z.tasks.filter((t) => t.not)} today={p.made_on} />
         </div>
       )}
       {f && !f.past && f.back && (
@@ -91,22 +91,18 @@ function Lawn({ z, p, picture }: { z: Schemas['ClientZone']; p: Schemas['ClientP
   )
 }
 
-function Found({ f, form }: { f: Schemas['ClientFound']; form: DateForm }) {
+function Found({ f }: { f: Schemas['ClientFound'] }) {
   if (f.past)
     return (
       <p>
-        <b>
-          {f.label}, found on {showDate(f.given_on, form)}
-          {f.mended_on && `, mended on ${showDate(f.mended_on, form)}`}.
-        </b>{' '}
-        {f.what} {f.back}
+        <b>{f.label}.</b> {f.says} {f.what} {f.back}
       </p>
     )
   return (
     <>
       <h2>{f.label}</h2>
       <p className="lawn-what">
-        <b>{sureSaid(f)}</b> {f.what}
+        <b>{f.says}</b> {f.what}
       </p>
       <p>
         <b>What ends it:</b> {f.ends}
@@ -137,13 +133,13 @@ function Green({ c, form }: { c: Schemas['ClientCourse']; form: DateForm }) {
       </p>
       <p>
         <b className="num">{Math.round(c.cover * 100)} % green</b> on {showDate(c.measured_on, form)}, from {Math.round(began * 100)} % on{' '}
-        {showDate(c.started_on, form)}. {courseSaid(c, form)}
+        {showDate(c.started_on, form)}. {c.says}
       </p>
     </div>
   )
 }
 
-function Part({ title, tasks, today, form }: { title: string; tasks: Schemas['ClientTask'][]; today: string; form: DateForm }) {
+function Part({ title, tasks, today }: { title: string; tasks: Schemas['ClientTask'][]; today: string }) {
   if (tasks.length === 0) return null
   return (
     <section className="part" aria-label={title} data-not={tasks[0]?.not}>
@@ -151,9 +147,7 @@ function Part({ title, tasks, today, form }: { title: string; tasks: Schemas['Cl
       <ul>
         {tasks.map((t) => (
           <li key={t.text} data-now={t.from <= today}>
-            <span className="num">
-              {kindSaid(t)}, {whenSaid(t, today, form)}
-            </span>
+            <span className="num">{t.when}</span>
             {t.text}
           </li>
         ))}
