@@ -58,7 +58,7 @@ var causeRows = []causeRow{
 	{"covered-scald", "Something lay on the grass in the sun and scalded it.", "If the crowns live it greens in two or three weeks.", "Only if something lies there again: move covers and toys before noon."},
 
 	// drought
-	{"drought-stress", "The grass is thirsty. It greys, then browns, and springs back when watered in time.", "Deep water, seldom, early in the morning.", "It comes with every dry spell, first on slopes, near trees and over thin soil."},
+	{"drought-stress", "The grass is thirsty. It greys, then browns, and springs back when watered in time.", "Water deeply but seldom, early in the morning.", "It comes with every dry spell, first on slopes, near trees and over thin soil."},
 	{"summer-dormancy", "The lawn is asleep. Brown above, alive below.", "Rain and cooler weather wake it. A little water every two weeks keeps the crowns alive.", "It rests in most dry summers. That is healthy; keeping it green costs water from the first dry week on."},
 	{"drought-dieback", "The dry spell was longer than this grass could stand, and part of it died.", "Seed or plugs in the right season; what lives closes small gaps.", "A dry summer can do it again. Deeper soil, a tougher grass or survival water help."},
 	{"localized-dry-spot", "The soil sheds water like a waxed coat, so rain and sprinklers run off.", "A wetting agent, holes, and slow soaking.", "The wax builds up again within the season: the treatment is repeated."},
@@ -84,7 +84,7 @@ var causeRows = []causeRow{
 
 	// water
 	{"overwatering", "It gets more water than it can use. The roots go short of air.", "Water less often; let the top dry between.", "Timers set for August still run in October. They follow the weather or it comes back."},
-	{"flooding", "Water stood on the grass, and the roots suffocated.", "Drain it, keep off while it is soft, seed what died.", "It floods again in the next big rain unless the water gets away."},
+	{"flooding", "Water stood on the grass, and the roots suffocated.", "Drain it, keep off while it is soft, and seed what died.", "It floods again in the next big rain unless the water gets away."},
 
 	// site and care
 	{"compaction", "The soil is pressed hard, so that roots and water cannot get in.", "Holes with hollow tines in the growing season, and other ways to walk.", "Feet and wheels press it again. A path or a yearly aeration ends it."},
@@ -102,7 +102,7 @@ var causeRows = []causeRow{
 	{"vole-runways", "Voles gnawed paths through the grass under the snow.", "Rake; the grass closes the paths in spring.", "Long grass and cover near the lawn invite them. Cut short before winter."},
 	{"buried-debris", "Stones, wood or rubble lie under the grass.", "It is dug out and the hole filled with soil.", "Never, once it is out."},
 	{"moss-invasion", "Moss grows where grass is weak: shade, wet, sour or hungry soil.", "The moss is killed and raked out, and the reason for it is mended.", "It returns every wet season as long as its reason stays."},
-	{"algae-crust", "A green or black skin on wet, bare soil.", "Dry it, scratch it, let grass in.", "As long as the place stays wet and bare."},
+	{"algae-crust", "A green or black skin on wet, bare soil.", "Dry it out, scratch it open and let grass grow in.", "As long as the place stays wet and bare."},
 	{"weed-invasion", "Weeds took the places where the grass was thin.", "Dense grass: the right cut, feeding, seed. A treatment only clears the way.", "Every gap is filled by something. Thick grass ends it."},
 	{"establishment-failure", "The new lawn did not take: too dry, too wet, too late or hungry.", "It is seeded again in the right weeks, with water little and often.", "Not once it is rooted."},
 

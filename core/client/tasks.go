@@ -72,14 +72,14 @@ var taskRows = []taskRow{
 	{"rake-out-moss brush-up-mats", Water, false, 0, 14, "Keep it from drying out while it closes."},
 
 	{"overseed slit-seed interseed", Water, false, 0, 21, "Keep the seed damp: lightly two or three times a day until it is up."},
-	{"overseed slit-seed interseed", Water, false, 22, 42, "Now water deeper and less often, every two or three days."},
+	{"overseed slit-seed interseed", Water, false, 22, 42, "Now water deeper and less often: every two or three days."},
 	{"overseed slit-seed interseed", Safety, true, 0, 28, "Keep off it. Dogs, too."},
 	{"overseed slit-seed interseed", Mow, false, 21, 42, "Mow when it is a third taller than usual, with a sharp blade, on firm ground."},
 	{"overseed slit-seed interseed", Feed, true, 0, 56, "No weed killer until the new grass was mown three or four times."},
 	{"winter-overseed", Water, false, 0, 14, "Keep the seed damp: lightly two or three times a day until it is up."},
 	{"resod", Water, false, 0, 14, "Water every day so that it is wet under the sod; lift a corner to see."},
 	{"resod", Safety, true, 0, 14, "Keep off it until it holds when you tug at it."},
-	{"resod", Mow, false, 14, 21, "First mowing when it has rooted, high, with the ground firm."},
+	{"resod", Mow, false, 14, 21, "Mow it for the first time once it has rooted: high, and on firm ground."},
 	{"plug-or-sprig", Water, false, 0, 28, "Keep the plugs moist for four weeks."},
 	{"plug-or-sprig", Safety, true, 0, 42, "Keep off it until they have grown together."},
 	{"renovate change-grass", Safety, true, 0, 42, "Keep off it until it was mown three times."},
@@ -90,7 +90,7 @@ var taskRows = []taskRow{
 	{"fungicide-curative", Tell, false, 7, 14, "The dead leaves do not green again; look for new growth from below. Tell us if the patches still grow."},
 	{"insecticide-curative", Water, false, 0, 1, "Water it in as we have told you: what works in the soil has to get there."},
 	{"insecticide-curative", Tell, false, 3, 14, "Birds or skunks that still dig after a week are a reason to call."},
-	{"insecticide-curative insecticide-preventive", Mow, false, 0, 1, "Mow off flowering weeds beforehand, so that no bees come to it."},
+	{"insecticide-curative insecticide-preventive", Ready, false, -2, -1, "Mow off flowering weeds before we come, so that no bees visit them."},
 	{"insecticide-preventive preemergent", Water, false, 0, 2, "Water it in within two days: {12 mm}, unless it rains."},
 	{"preemergent", Feed, true, 0, 84, "No raking or seeding while it works: it stops every seed, grass as well."},
 	{"herbicide-spot herbicide-broadcast", Mow, true, -2, 2, "Do not mow two days before and after."},
@@ -112,7 +112,7 @@ type standingRow struct {
 
 // standingRows: extension practice.
 var standingRows = []standingRow{
-	{"disease", Water, true, "No watering in the evening: leaves that stay wet all night feed the fungus."},
+	{"disease", Water, true, "No watering in the evening: leaves should be dry before night."},
 	{"disease", Mow, false, "Mow the sick part last, when it is dry, and rinse the mower."},
 	{"heat", Safety, true, "Keep off it in the heat of the day."},
 	{"heat", Mow, false, "Mow high, in the evening, and less often."},

@@ -111,7 +111,7 @@ function Facts({ f, onOpen }: Part) {
         </dd>
       </div>
       <div>
-        <dt>Diagnosis right in the end</dt>
+        <dt>Diagnosis proved right</dt>
         <dd>
           <button type="button" onClick={() => onOpen({ title: 'Closed cases', which: 'confirmed' })} data-figure="confirmed">
             {f.confirmed.n === 0 ? '—' : `${whole(f.confirmed.of / f.confirmed.n)} %`}
