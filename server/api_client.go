@@ -200,7 +200,7 @@ func clientFound(t *casework.Told, w clientWords) *ClientFound {
 	c, _ := knowledge.CauseByID(t.Cause)
 	out := &ClientFound{Cause: c.ID, Family: c.Family, Label: c.Label, Sure: string(t.Sure), Says: w.found(t),
 		GivenOn: t.Given.GivenOn.Format(dateOnly),
-		What: t.About.What, Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
+		What:    t.About.What, Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
 	if out.Not == nil {
 		out.Not = []string{}
 	}
