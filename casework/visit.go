@@ -93,6 +93,7 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 	for _, read := range []func() error{
 		func() error { return readAnswers(tx, visit, zone, &out) },
 		func() error { return ReadHistory(tx, visit, zone, out.Date, &out.Case) },
+		func() error { return readLooks(tx, zone, out.Date, &out.Case) },
 		func() error { return readPast(tx, visit, zone, &out) },
 		func() error { return readResults(tx, visit, zone, out.Date, &out.Case) },
 		func() error { return readReadings(tx, zone, out.Date, &out.Case) },
@@ -306,6 +307,36 @@ func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence
 			e.Findings = then.Findings
 		}
 		c.Earlier = append(c.Earlier, e)
+	}
+	return nil
+}
+
+// lookDays is how far back a look can be held against what a treatment came to.
+const lookDays = 75
+
+// readLooks adds what was measured of the recovery, and the colour by photographs, where what came of a treatment can be told.
+func readLooks(tx *gorm.DB, zone uuid.UUID, date time.Time, c *evidence.Case) error {
+	if !evidence.Answering(*c) {
+		return nil
+	}
+	var rows []struct {
+		Day    time.Time
+		Cover  *float64
+		Spread string
+		Index  *float64
+	}
+	if err := tx.Raw(`SELECT measured_on AS day, cover, spread, NULL::float8 AS index, seq FROM measures
+			WHERE zone_id = @zone AND measured_on > @from AND measured_on <= @to
+		UNION ALL
+		SELECT v.started_on, NULL, '', least(avg(p.colour_index), 1), 0 FROM photos p JOIN visits v ON v.id = p.visit_id
+			WHERE p.zone_id = @zone AND p.about = 'cover' AND p.spot IN ('worst', '') AND p.colour_index IS NOT NULL AND p.faults = '[]'
+				AND v.started_on > @from AND v.started_on <= @to
+			GROUP BY v.id, v.started_on
+		ORDER BY day, seq`, map[string]any{"zone": zone, "from": date.AddDate(0, 0, -lookDays), "to": date}).Scan(&rows).Error; err != nil {
+		return err
+	}
+	for _, r := range rows {
+		c.Looks = append(c.Looks, evidence.Look{Date: r.Day.UTC(), Cover: r.Cover, Spread: r.Spread, Index: r.Index})
 	}
 	return nil
 }

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/casework"
 	"hodos/core/diagnosis"
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
@@ -304,7 +305,7 @@ func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int
 		return err
 	}
 	if v.confirm != "" {
-		d, err := v.diagnosis(site, z)
+		d, err := v.diagnosis(tx, visit.ID, site, z)
 		if err != nil {
 			return err
 		}
@@ -373,7 +374,7 @@ func order(findings map[string]any) []string {
 }
 
 // diagnosis weighs what the visit found, as the program would have done that day.
-func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) {
+func (v past) diagnosis(tx *gorm.DB, visit uuid.UUID, site store.Site, z store.Zone) (store.Diagnosis, error) {
 	var species []string
 	_ = json.Unmarshal(z.Species, &species)
 	c := evidence.Case{Title: site.Name + ", " + z.Name, Lawn: knowledge.Lawn{Date: v.on, Latitude: site.Latitude,
@@ -392,6 +393,9 @@ func (v past) diagnosis(site store.Site, z store.Zone) (store.Diagnosis, error) 
 			return store.Diagnosis{}, fmt.Errorf("%s: %w", id, err)
 		}
 		c.Findings[id] = value
+	}
+	if err := casework.ReadHistory(tx, visit, z.ID, v.on, &c); err != nil {
+		return store.Diagnosis{}, err
 	}
 	r := diagnosis.Diagnose(c, diagnosis.Options{})
 	file, err := casefile.Write(c)

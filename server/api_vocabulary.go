@@ -13,6 +13,7 @@ import (
 	"hodos/account"
 	"hodos/core/diagnosis"
 	"hodos/core/evidence"
+	"hodos/core/guide"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
 	"hodos/core/soil"
@@ -339,7 +340,8 @@ func (s *Server) getCause(ctx context.Context, in *pageInput) (*body[CausePage],
 	if !ok {
 		return nil, s.said(store.ErrNotFound)
 	}
-	p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: c.Signature, When: c.When, Proof: c.Proof, Against: c.Against,
+	g := guide.Of(c.ID)
+	p := CausePage{ID: c.ID, Label: c.Label, Family: c.Family, Signature: g.Signature, When: g.When, Proof: g.Proof, Against: g.Against,
 		Mistaken: strings.Fields(c.Mistaken), Turf: c.Turf, Months: []int{}, Evidence: []GuideRow{}}
 	if p.Mistaken == nil {
 		p.Mistaken = []string{}
@@ -406,7 +408,8 @@ const guideDamage = 60
 // findable is the text by which the field guide's search finds a cause: what is seen, when, and what it is taken for.
 func findable(id string) string {
 	c, _ := knowledge.CauseByID(id)
-	text := []string{c.Label, c.Family, c.Signature, c.When, c.Proof}
+	g := guide.Of(id)
+	text := []string{c.Label, c.Family, g.Signature, g.When, g.Proof}
 	for _, finding := range []string{"pattern", "leaf-symptoms", "colour"} {
 		for _, x := range c.Shows(finding) {
 			text = append(text, knowledge.ValueLabel(x.ID))

@@ -110,6 +110,7 @@ func routes(p place, person string) map[string]route {
 		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
 		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
 		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-measure": {"POST", "/visits/" + p.visit + "/measures", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"list-opinions": {"GET", "/zones/" + p.zone + "/opinions", nil},
 		"tell-apart": {"GET", p.path("/apart?a=white-grubs&b=drought-stress"), nil},
 		"get-prices": {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
 		"list-samples": {"GET", "/samples", nil}, "take-sample": {"POST", "/visits/" + p.visit + "/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": "soil", "cores": 12, "depth_mm": 90, "note": ""}},

@@ -211,6 +211,7 @@ var routes = []route{
 	{http.MethodGet, "/bench", "list-bench", "Every calculation with what it asks for", "bench", account.See, at((*Server).listBench)},
 	{http.MethodPost, "/bench/{id}", "work-out", "Do a calculation", "bench", account.See, at((*Server).workOut)},
 	{http.MethodGet, "/zones/{id}/recovery", "get-recovery", "The recovery of a zone", "recovery", account.See, at((*Server).getRecovery)},
+	{http.MethodGet, "/zones/{id}/opinions", "list-opinions", "What was thought of a zone when, and what turned it", "recovery", account.See, at((*Server).listOpinions)},
 	{http.MethodPost, "/visits/{id}/closings", "close-case", "Close a zone's case: what it was after all, and whether it is mended", "recovery", account.AnswerChecks, at((*Server).closeCase)},
 	{http.MethodGet, "/sites/{id}/nearby", "list-nearby", "Confirmed cases of the firm round about, without names", "recovery", account.See, at((*Server).listNearby)},
 	{http.MethodPost, "/visits/{id}/measures", "record-measure", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordMeasure)},

@@ -44,20 +44,21 @@ type Result struct {
 	say       units.Saying
 	// Causes are all, healthy-turf included: what damages and is likelier than not, then the rest, each the most probable first. So a
 	// state of the ground that is measured and sure stands behind the damage that it led to.
-	Causes   []CauseResult
-	Together []SetResult // the most probable combinations
-	Weather  []evidence.WeatherFinding
-	Notices  []evidence.Notice
-	Next     []NextCheck
-	Changes  []Change // single answers that would change what leads
-	Settled  bool     // no check can change a decision any more
-	Enough   bool     // settled, or what is left to check would hardly change anything
-	Other    float64  // chance that something else is wrong than any of the causes: not explained yet
-	Values   map[string]knowledge.Value
-	Lawn     knowledge.Lawn
-	Prices   worth.Prices // those that the marks come from
-	Damage   float64      // the area at stake, m²
-	Sky      sky.Sky      // weather and ground of the zone, as the findings were read off them
+	Causes    []CauseResult
+	Together  []SetResult // the most probable combinations
+	Weather   []evidence.WeatherFinding
+	Notices   []evidence.Notice
+	Next      []NextCheck
+	Changes   []Change // single answers that would change what leads
+	Settled   bool     // no check can change a decision any more
+	Enough    bool     // settled, or what is left to check would hardly change anything
+	Other     float64  // chance that something else is wrong than any of the causes: not explained yet
+	Values    map[string]knowledge.Value
+	Lawn      knowledge.Lawn
+	Prices    worth.Prices        // those that the marks come from
+	Damage    float64             // the area at stake, m²
+	Sky       sky.Sky             // weather and ground of the zone, as the findings were read off them
+	Responses []evidence.Response // what came of what was done
 }
 
 // Marks are the chances from which checking and acting on a cause pay on this lawn.
@@ -131,6 +132,7 @@ func Diagnose(c evidence.Case, o Options) Result {
 		Prices:    prices,
 		Damage:    area,
 		Sky:       g.Sky,
+		Responses: g.Responses,
 	}
 	m.sound, r.Other = post.soundShare(), post.other
 	r.Causes = m.results(evs, post, o.NoLedger)

@@ -59,6 +59,7 @@ type Case struct {
 	Reference  map[string]knowledge.Value
 	Samples    map[string][]any
 	Earlier    []Earlier
+	Looks      []Look
 	Weather    []weather.Day
 	Forecast   []weather.Day
 	Treatments []Treatment

@@ -26,12 +26,13 @@ type WeatherFinding struct {
 
 // Gathered is everything a case has to say, each fact once.
 type Gathered struct {
-	Lawn    knowledge.Lawn
-	Values  map[string]knowledge.Value // by finding, "disease-window:rust" for those kept once a cause
-	Beside  map[string]knowledge.Value // what the good spot reads where the bad one was read, too; differences that are findings aside
-	Weather []WeatherFinding
-	Notices []Notice
-	Sky     sky.Sky
+	Lawn      knowledge.Lawn
+	Values    map[string]knowledge.Value // by finding, "disease-window:rust" for those kept once a cause
+	Beside    map[string]knowledge.Value // what the good spot reads where the bad one was read, too; differences that are findings aside
+	Weather   []WeatherFinding
+	Notices   []Notice
+	Responses []Response // what came of what was done
+	Sky       sky.Sky
 }
 
 // Gather brings findings, weather, treatments, the reference spot and former visits together. One fact in two places

@@ -47,9 +47,7 @@ type Cause struct {
 	Window bool
 	Rows   []Row
 
-	// For the field guide.
-	Signature, When, Proof, Against string
-	Mistaken                        string // ids, blank-separated
+	Mistaken string // what it is taken for: ids, blank-separated
 }
 
 // Row says what one cause, acting alone, does to one finding.
@@ -138,12 +136,8 @@ func init() {
 			c.Rows = append(c.Rows, r)
 		}
 	}
-	for _, r := range guideRows {
-		c := &healthy
-		if r.cause != Healthy {
-			c = mustCause(r.cause)
-		}
-		c.tell(r.part, r.text)
+	for _, r := range mistakenRows {
+		mustCause(r.cause).Mistaken = r.others
 	}
 	compileWindows()
 	compile()
@@ -165,24 +159,6 @@ func mustCause(id string) *Cause {
 		panic("diagnosis: no cause " + id)
 	}
 	return &CauseTable[i]
-}
-
-// tell takes one part of the field guide.
-func (c *Cause) tell(part, text string) {
-	switch part {
-	case "signature":
-		c.Signature = text
-	case "when":
-		c.When = text
-	case "proof":
-		c.Proof = text
-	case "against":
-		c.Against = text
-	case "mistaken":
-		c.Mistaken = text
-	default:
-		panic("diagnosis: the guide has no part " + part)
-	}
 }
 
 func compile() {

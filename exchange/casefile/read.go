@@ -295,6 +295,7 @@ func (p *parser) readCase(o object) evidence.Case {
 		"reference":  func(at string, v any) { c.Reference = p.readFindings(at, v) },
 		"samples":    func(at string, v any) { c.Samples = p.readSamples(at, v) },
 		"earlier":    func(at string, v any) { c.Earlier = p.readEarlier(at, v) },
+		"looks":      func(at string, v any) { c.Looks = p.readLooks(at, v) },
 		"context":    func(at string, v any) { p.readContext(at, v, &c.Context) },
 		"notes":      p.text(&c.Notes),
 		"weather":    func(at string, v any) { c.Weather = p.readWeather(at, v) },
@@ -311,6 +312,12 @@ func (p *parser) readCase(o object) evidence.Case {
 	if date.IsZero() {
 		return c
 	}
+	p.checkDays(&c, date)
+	return c
+}
+
+// checkDays refuses what lies on the wrong side of the visit.
+func (p *parser) checkDays(c *evidence.Case, date time.Time) {
 	if c.Onset != nil && c.Onset.After(date) {
 		p.refuse("onset", "%s is after the visit of %s", day(*c.Onset), day(date))
 	}
@@ -333,7 +340,11 @@ func (p *parser) readCase(o object) evidence.Case {
 			p.refuse(fmt.Sprintf("earlier[%d].date", i), "%s is not before the visit of %s", day(e.Date), day(date))
 		}
 	}
-	return c
+	for i, l := range c.Looks {
+		if l.Date.After(date) {
+			p.refuse(fmt.Sprintf("looks[%d].date", i), "%s is after the visit of %s", day(l.Date), day(date))
+		}
+	}
 }
 
 func day(t time.Time) string { return t.Format("2006-01-02") }
@@ -470,6 +481,22 @@ func (p *parser) readEarlier(at string, v any) (out []evidence.Earlier) {
 			p.refuse(join(at, "date"), "is required")
 		}
 		out = append(out, e)
+	})
+	return out
+}
+
+// readLooks reads the measurements of how the zone recovers.
+func (p *parser) readLooks(at string, v any) (out []evidence.Look) {
+	p.each(at, v, func(at string, v any) {
+		var l evidence.Look
+		p.fields(at, v, map[string]func(string, any){
+			"date": p.date(&l.Date), "cover": p.number(&l.Cover, 0, 1), "spread": p.word(&l.Spread, "none", "new"),
+			"colour_index": p.number(&l.Index, 0, 1),
+		})
+		if o, ok := v.(object); ok && o["date"] == nil {
+			p.refuse(join(at, "date"), "is required")
+		}
+		out = append(out, l)
 	})
 	return out
 }

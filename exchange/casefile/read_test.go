@@ -24,6 +24,7 @@ const whole = `{
   "reference": {"soil-temp-c": 26.1},
   "samples": {"crowns-alive-percent": [14, 20]},
   "earlier": [{"date": "2025-09-01", "findings": {"grubs-per-m2": 90}, "answer": "white-grubs"}],
+  "looks": [{"date": "2026-08-04", "cover": 0.4, "spread": "new", "colour_index": 0.31}, {"date": "2026-08-14", "cover": 0}],
   "context": {"country": "US", "licence": true, "lines_located": false, "nearby": [{"cause": "white-grubs", "count": 3, "weeks": 2}], "utilities": {"lawn_m2": 4}},
   "notes": "Client away until Friday.",
   "weather": [{"date": "2026-07-16", "tmin_c": 19.4, "tmax_c": 31.0, "rain_mm": 0, "rh_mean": 68, "wind_ms": 1.8, "solar_mj_m2": 24.1, "irrigation_mm": 6, "snow_cm": 0}, {"date": "2026-07-18", "tmax_c": 30}],
@@ -40,6 +41,9 @@ func TestReadWriteRead(t *testing.T) {
 	require.False(t, *c.Findings["dog-on-lawn"].Yes)
 	require.Nil(t, c.Weather[1].TMin, "a missing column is a gap")
 	require.Equal(t, 22.5, c.Lawn.Normals[5])
+	require.Len(t, c.Looks, 2)
+	require.Nil(t, c.Looks[1].Index)
+	require.Zero(t, *c.Looks[1].Cover, "nought is an answer")
 	require.Equal(t, "apply-nitrogen", c.Treatments[0].Action)
 	require.Len(t, c.Treatments, 1, "what the visit did itself is no evidence of what it found")
 	require.Equal(t, 20.0, *c.Done[0].WMM)
@@ -107,6 +111,10 @@ func TestRefusals(t *testing.T) {
 		{"an unknown action", base(`"apply-nitrogen"`, `"apply-luck"`), "treatments[0].action", "unknown action"},
 		{"a treatment to come", base(`"2026-06-01"`, `"2026-09-01"`), "treatments[0].date", "after the visit"},
 		{"a dose beyond measure", base(`"n_g_m2": 2.4`, `"n_g_m2": 2400`), "treatments[0].n_g_m2", "outside"},
+		{"a look that was later", base(`{"date": "2026-08-04", "cover"`, `{"date": "2026-08-24", "cover"`), "looks[0].date", "after the visit"},
+		{"a look without a day", base(`"date": "2026-08-04", "cover"`, `"cover"`), "looks[0].date", "is required"},
+		{"more than all green", base(`"cover": 0.4`, `"cover": 40`), "looks[0].cover", "physical range"},
+		{"an unknown spread", base(`"spread": "new"`, `"spread": "some"`), "looks[0].spread", "unknown id"},
 		{"an earlier visit that was later", base(`"2025-09-01"`, `"2026-09-01"`), "earlier[0].date", "not before"},
 		{"a sample in words", base(`[14, 20]`, `["many"]`), "samples.crowns-alive-percent[0]", "expected a count"},
 	} {

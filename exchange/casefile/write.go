@@ -72,6 +72,17 @@ func Write(c evidence.Case) ([]byte, error) {
 		}
 		out["earlier"] = list
 	}
+	if len(c.Looks) > 0 {
+		var list []any
+		for _, l := range c.Looks {
+			m := map[string]any{"date": day(l.Date)}
+			set(m, "cover", l.Cover)
+			text(m, "spread", l.Spread)
+			set(m, "colour_index", l.Index)
+			list = append(list, m)
+		}
+		out["looks"] = list
+	}
 	if len(c.Weather) > 0 {
 		out["weather"] = days(c.Weather)
 	}

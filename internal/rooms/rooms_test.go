@@ -64,8 +64,10 @@ var core = map[string]string{
 	"hodos/core/simulation": "diagnosis evidence knowledge weather",
 	"hodos/core/recovery":   "turf",
 	"hodos/core/client":     "units",
+	"hodos/core/opinion":    "diagnosis knowledge",
 	"hodos/core/repeat":     "worth",
 	"hodos/core/figures":    "",
+	"hodos/core/guide":      "",
 	"hodos/core/remedy":     "diagnosis dose evidence knowledge sky soil turf units weather worth",
 	"hodos/core/watch":      "evidence knowledge remedy sky turf units weather",
 }

@@ -2542,6 +2542,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/zones/{id}/opinions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was thought of a zone when, and what turned it
+         * @description Needs the right see.
+         */
+        get: operations["list-opinions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/zones/{id}/pattern": {
         parameters: {
             query?: never;
@@ -4548,6 +4568,24 @@ export interface components {
             /** Format: double */
             n: number;
         };
+        Opinion: {
+            leading: string;
+            /** Format: date */
+            on: string;
+            /** @description as the scales stand on the visit; no diagnosis has been saved of it */
+            open: boolean;
+            /** Format: double */
+            probability: number;
+            /** @description what came of what was done, as weighed that day */
+            responses: components["schemas"]["Response"][];
+            /** @description what turned it since the one before; left out on the first, and where an old file cannot be read */
+            turn?: components["schemas"]["Turn"];
+            visit_id: string;
+        };
+        OpinionsOut: {
+            /** @description the oldest first */
+            opinions: components["schemas"]["Opinion"][];
+        };
         Other: {
             by: string;
             value: unknown;
@@ -5214,6 +5252,36 @@ export interface components {
         ReplanningBody: {
             site_id?: string;
         };
+        Response: {
+            action: string;
+            /**
+             * Format: double
+             * @description per m², or a share; 0 for colours in words and new spread
+             */
+            before: number;
+            /**
+             * @description what it was read off
+             * @enum {string}
+             */
+            by: "count" | "spread" | "area" | "cover" | "colour" | "index";
+            /** @description the finding that was counted, where it is by count */
+            count: string;
+            finding: string;
+            /** Format: double */
+            now: number;
+            /**
+             * Format: date
+             * @description of the treatment
+             */
+            on: string;
+            /**
+             * Format: date
+             * @description of what it is held against
+             */
+            was: string;
+            /** @enum {string} */
+            word: "better" | "none";
+        };
         Result: {
             actions: components["schemas"]["ActionLine"][];
             causes: components["schemas"]["Cause"][];
@@ -5706,6 +5774,46 @@ export interface components {
             name: string;
             /** Format: double */
             reach_m: number;
+        };
+        Turn: {
+            /** @description what led then, where that is something else */
+            before: string;
+            /**
+             * Format: double
+             * @description the chance that it has left
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description bits that confirmed cases nearby have moved
+             */
+            nearby: number;
+            /** Format: double */
+            now: number;
+            /** @description the facts that moved it most, the strongest first */
+            reasons: components["schemas"]["TurnReason"][];
+            /**
+             * Format: double
+             * @description bits that month and place have moved
+             */
+            season: number;
+            /**
+             * Format: double
+             * @description the chance that what leads now had then
+             */
+            then: number;
+        };
+        TurnReason: {
+            /**
+             * Format: double
+             * @description toward what leads now
+             */
+            bits: number;
+            finding: string;
+            /** @description left out where it is not known any more */
+            is?: unknown;
+            /** @description left out where it was not known then */
+            was?: unknown;
         };
         Use: {
             /** @description actions it is for */
@@ -16788,6 +16896,85 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Note"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-opinions": {
+        parameters: {
+            query?: {
+                /** @description an open visit whose scales stand at the end, where anything was answered on it */
+                visit?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpinionsOut"];
                 };
             };
             /** @description Unauthorized */

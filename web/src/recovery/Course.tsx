@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import type { Schemas } from '../api/client'
 import { daysBetween, showDate } from '../format'
 
@@ -125,11 +126,27 @@ const verdictWords: Record<string, string> = {
 }
 
 /** The verdict with its reason, and what happens next. */
-export function VerdictBox({ r, form, today }: { r: Schemas['Recovery']; form: Schemas['Me']['date_form']; today: string }) {
+export function VerdictBox({
+  r,
+  form,
+  today,
+  again,
+}: {
+  r: Schemas['Recovery']
+  form: Schemas['Me']['date_form']
+  today: string
+  /** where it is weighed again, on a visit */
+  again?: string
+}) {
   return (
     <div className="course-verdict" data-verdict={r.verdict} role="status">
       <strong>{verdictWords[r.verdict]}</strong>
       <p>{r.reason}</p>
+      {again && r.verdict === 'off-course' && (
+        <Link className="press" to={again}>
+          Weigh it again
+        </Link>
+      )}
       <dl>
         {r.green_on && r.verdict !== 'recovered' && (
           <>

@@ -14,6 +14,7 @@ import { shareSaid } from '../photo/words'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
 import { CameBack, CloseCase } from './Ending'
+import { ZoneThread } from './Thread'
 import './recovery.css'
 
 function Stepper({ label, value, onChange, hint }: { label: string; value: string; onChange: (v: string) => void; hint: string }) {
@@ -163,7 +164,7 @@ export default function VisitRecovery() {
       <VisitHead detail={detail.data} me={me} zone={zone} view="recovery" />
       <main>
         <div>
-          <VerdictBox r={r} form={me.date_form} today={me.today} />
+          <VerdictBox r={r} form={me.date_form} today={me.today} again={`/visits/${visit}/${zone}`} />
           {r.ending && <CameBack ending={r.ending} words={words} form={me.date_form} currency={me.currency} />}
           {r.started ? (
             <Course r={r} today={me.today} form={me.date_form} />
@@ -172,6 +173,7 @@ export default function VisitRecovery() {
               The course is drawn from the first measurement on. Measure the green cover of the damaged part before anything is done to it.
             </p>
           )}
+          <ZoneThread key={`${zone}thread`} zone={zone} visit={visit} words={words} form={me.date_form} />
           <Beside key={zone} zone={zone} form={me.date_form} />
           <Done
             r={r}

@@ -3,6 +3,7 @@ import { useMe, useRecovery, useSiteOfZone, useWords } from '../api/queries'
 import { Busy, Problem } from '../Shell'
 import { Beside } from '../photo/Beside'
 import { Course, VerdictBox } from './Course'
+import { ZoneThread } from './Thread'
 import { Done } from './VisitRecovery'
 import './recovery.css'
 
@@ -36,6 +37,7 @@ export default function ZoneRecovery() {
           ) : (
             <p className="empty">Nothing has been measured in this zone yet.</p>
           )}
+          <ZoneThread zone={zone} words={words} form={me.date_form} />
           <Beside key={zone} zone={zone} form={me.date_form} />
         </div>
         <Done
