@@ -58,6 +58,7 @@ var derived = map[string]string{"stations": "revision"}
 var files = map[string]map[string]string{
 	"pictures": {"picture": "jpg", "thumbnail": "jpg"},
 	"sounds":   {"sound": "sound"},
+	"call_pictures": {"picture": "jpg", "thumbnail": "jpg"},
 }
 
 // made is the time that stands on every file of an archive: not the clock's, so that the same rows give the same bytes.
@@ -207,7 +208,7 @@ func (e *exporter) filesOf(name string) error {
 }
 
 // fileKey is the key by which the files of a table are named.
-var fileKey = map[string]string{"pictures": "photo_id", "sounds": "note_id"}
+var fileKey = map[string]string{"pictures": "photo_id", "sounds": "note_id", "call_pictures": "id"}
 
 func fileName(table, column string, id uuid.UUID) string {
 	return fmt.Sprintf("%s/%s/%s.%s", table, column, id, files[table][column])

@@ -108,6 +108,36 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 	return out, nil
 }
 
+// ReadTold puts together what a client told of a zone, on the day on which they did, with all else that is known of it. Nothing of it has
+// been confirmed.
+func ReadTold(tx *gorm.DB, known *Known, zone uuid.UUID, day time.Time, told map[string]any) (Visit, error) {
+	out := Visit{Answers: []Answered{}, Date: day}
+	var z store.Zone
+	if err := tx.First(&z, "id = ?", zone).Error; err != nil {
+		return out, err
+	}
+	var site store.Site
+	if err := tx.First(&site, "id = ?", z.SiteID).Error; err != nil {
+		return out, err
+	}
+	out.Case = zoneCase(z, site, day)
+	for _, read := range []func() error{
+		func() error { return ReadHistory(tx, uuid.Nil, zone, day, &out.Case) },
+		func() error { return readPast(tx, uuid.Nil, zone, &out) },
+		func() error { return readPrices(tx, &out.Case) },
+		func() error { return readNearby(tx, site, day, &out.Case) },
+		func() error { return readWeather(tx, known, site, zone, &out) },
+	} {
+		if err := read(); err != nil {
+			return out, err
+		}
+	}
+	for finding, plain := range told {
+		out.Case.Take(finding, "worst", plain)
+	}
+	return out, nil
+}
+
 // Prices are the firm's figures; version 0 stands for the program's own.
 func Prices(tx *gorm.DB) (p worth.Prices, version int, err error) {
 	var rows []store.FirmPrices

@@ -259,7 +259,7 @@ func (p property) load(tx *gorm.DB) error {
 			return err
 		}
 	}
-	return nil
+	return p.loadCall(tx, site, zones)
 }
 
 // damage keeps the damaged cells of a past visit.

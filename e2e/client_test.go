@@ -13,16 +13,7 @@ func TestAClientReadsTheirPage(t *testing.T) {
 	server, _ := start(t)
 	office := open(t, server)
 	office.signIn("office")
-	office.visit("/sites")
-	office.until("to the site", `(() => { const a = [...document.querySelectorAll('nav[aria-label=Sites] a')].find((a) =>
-		a.innerText.includes('Stonecrop')); if (a) a.click(); return !!a })()`)
-	office.until("it stands", `document.querySelector('nav[aria-label=Sites] [aria-current=page]')?.innerText.includes('Stonecrop') &&
-		!!document.querySelector('a.export[href="' + location.pathname + '/client"]')`)
-	office.clickText("Client’s page")
-	office.sees("[data-lawn='South lawn']")
-	office.clickText("Make a link")
-	office.sees(".link-made input")
-	address := eval[string](office, `document.querySelector('.link-made input').value`)
+	address := office.linkTo("Stonecrop")
 	require.Contains(t, address, "/for/")
 
 	client := open(t, server)

@@ -14,14 +14,20 @@ import (
 // chooses hands the page a picture as if it had been picked from the device's own.
 func (p *page) chooses(jpeg []byte, name, kind string) {
 	p.t.Helper()
+	p.hands("[data-choose]", jpeg, name, kind)
+}
+
+// hands gives a file to a field for files.
+func (p *page) hands(css string, jpeg []byte, name, kind string) {
+	p.t.Helper()
 	bytes := make([]int, len(jpeg))
 	for i, b := range jpeg {
 		bytes[i] = int(b)
 	}
-	p.until("choose "+name, fmt.Sprintf(`(() => { const i = document.querySelector('[data-choose]'); if (!i) return false
+	p.until("choose "+name, fmt.Sprintf(`(() => { const i = document.querySelector(%q); if (!i) return false
 		const d = new DataTransfer(); d.items.add(new File([new Uint8Array(%s)], %q, {type: %q,
 			lastModified: Date.parse('2026-08-24T15:00:00Z')}))
-		i.files = d.files; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, jsList(bytes), name, kind))
+		i.files = d.files; i.dispatchEvent(new Event('change', {bubbles: true})); return true })()`, css, jsList(bytes), name, kind))
 }
 
 func jsList(list []int) string {

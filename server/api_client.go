@@ -367,7 +367,8 @@ func (s *Server) readLetter(tx *gorm.DB, l *linkLetter) error {
 func (s *Server) sendLink(ctx context.Context, l linkLetter, link ClientLink) bool {
 	form := dateForms[l.firm.DateForm][1]
 	until := link.ExpiresAt.In(casework.Location(l.site.Timezone)).Format(form)
-	text := fmt.Sprintf("Hello %s,\n\nhere is the page of your lawn at %s: what we found, how it recovers, what we did and what you can do."+
+	text := fmt.Sprintf("Hello %s,\n\nhere is the page of your lawn at %s: what we found, how it recovers, what we did and what you can do. "+
+		"You can tell us there what you see, and send pictures."+
 		"\n\n%s%s\n\nIt is open until %s, for whoever has this link.\n\n%s\n%s\n", l.client.Name, l.site.Name, s.accounts.URL, link.Path, until,
 		l.firm.Name, l.firm.Phone)
 	if err := s.accounts.Mail.Send(ctx, l.client.Email, "Your lawn at "+l.site.Name, text); err != nil {

@@ -22,7 +22,7 @@ type Opinion struct {
 	Open        bool       `json:"open" doc:"as the scales stand on the visit; no diagnosis has been saved of it"`
 	Leading     string     `json:"leading"`
 	Probability float64    `json:"probability"`
-	Turn        *Turn      `json:"turn,omitempty" doc:"what turned it since the one before; left out on the first, and where an old file cannot be read"`
+	Turn        *Turn      `json:"turn,omitempty" doc:"what turned it; left out on the first, and where an old file cannot be read"`
 	Responses   []Response `json:"responses" nullable:"false" doc:"what came of what was done, as weighed that day"`
 }
 

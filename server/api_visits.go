@@ -68,6 +68,7 @@ type VisitDetail struct {
 	Given     []Given  `json:"given" nullable:"false"`
 	Records   []Record `json:"records" nullable:"false"`
 	FollowUps []Visit  `json:"follow_ups" nullable:"false"`
+	Calls     []Call   `json:"calls" nullable:"false" doc:"what the client told for this visit, the newest first"`
 }
 
 // Answered is the standing answer to one check.
@@ -620,5 +621,10 @@ func visitDetail(tx *gorm.DB, id uuid.UUID) (out VisitDetail, err error) {
 	for _, n := range next {
 		out.FollowUps = append(out.FollowUps, visitOf(n))
 	}
-	return out, nil
+	told, err := casework.CallsOf(tx, id)
+	if err != nil {
+		return out, err
+	}
+	out.Calls, err = callsOf(told)
+	return out, err
 }

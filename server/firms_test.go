@@ -110,9 +110,11 @@ func routes(p place, person string) map[string]route {
 		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
 		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
 		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-measure": {"POST", "/visits/" + p.visit + "/measures", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"list-calls": {"GET", "/calls", nil}, "get-call": {"GET", "/calls/" + p.call, nil}, "get-call-picture": {"GET", "/calls/" + p.call + "/pictures/1", nil},
+		"give-call-visit": {"PUT", "/calls/" + p.call + "/visit", map[string]any{"visit_id": p.visit}}, "put-call-aside": {"POST", "/calls/" + p.call + "/aside", nil},
 		"list-opinions": {"GET", "/zones/" + p.zone + "/opinions", nil},
-		"tell-apart": {"GET", p.path("/apart?a=white-grubs&b=drought-stress"), nil},
-		"get-prices": {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
+		"tell-apart":    {"GET", p.path("/apart?a=white-grubs&b=drought-stress"), nil},
+		"get-prices":    {"GET", "/prices", nil}, "change-prices": {"PUT", "/prices", map[string]any{"prices": figures(12), "version": 0}}, "preview-prices": {"POST", "/prices/preview", figures(20)},
 		"list-samples": {"GET", "/samples", nil}, "take-sample": {"POST", "/visits/" + p.visit + "/samples", map[string]any{"id": id(), "zone_id": p.zone, "kind": "soil", "cores": 12, "depth_mm": 90, "note": ""}},
 		"get-sample-form": {"GET", "/samples/" + p.sample + "/form", nil}, "take-result": {"POST", "/samples/" + p.sample + "/result", map[string]any{"text": "sample,finding,value,unit,laboratory\nS-0001,soil-ph,7,pH,L\n"}},
 		"get-sky": {"GET", p.path("/sky"), nil}, "get-watering": {"GET", p.path("/watering"), nil}, "export-weather": {"GET", "/sites/" + p.site + "/weather", nil},
@@ -139,11 +141,12 @@ func figures(lawn float64) map[string]any {
 var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome": true, "sign-out": true, "me": true,
 	"advance-clock": true, "get-vocabulary": true, "get-cause": true, "compare-causes": true, "diagnose-case": true, "list-bench": true, "work-out": true, "feed-calendar": true,
 	"list-protocols": true, "weigh-count": true, "draw-plot": true,
+	"ask-client": true, "take-call": true, "take-call-picture": true, // a wrong link takes nothing: calls_test.go
 	"open-client-page": true, "open-client-sheet": true, "open-client-picture": true, // a wrong link shows nothing: client_test.go
 	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
-var own = map[string]bool{"list-clients": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
+var own = map[string]bool{"list-clients": true, "list-calls": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
 	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
@@ -249,6 +252,8 @@ var needs = map[string]account.Right{
 	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
 	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
 	"get-figures": account.KeepSites, "list-cases": account.KeepSites, "cases-csv": account.KeepSites,
+	"list-calls": account.See, "get-call": account.See, "get-call-picture": account.See, "give-call-visit": account.BookVisits,
+	"put-call-aside": account.BookVisits, "list-opinions": account.See,
 	"close-case": account.AnswerChecks, "list-nearby": account.See,
 	"preview-client-page": account.See, "client-sheet": account.See, "list-client-links": account.See, "make-client-link": account.KeepSites,
 	"withdraw-client-link": account.KeepSites,

@@ -403,6 +403,26 @@ type (
 		Opened         int
 		OpenedAt       *time.Time
 	}
+	Call struct {
+		ID              uuid.UUID
+		Seq             int64 `gorm:"->"`
+		FirmID, ZoneID  uuid.UUID
+		LinkID          uuid.UUID
+		ToldAt, ToldOn  time.Time
+		Picked, Answers JSON
+		Note, Within    string
+		PerDay          float64
+		Because         JSON
+		VisitID         *uuid.UUID
+		AsideAt         *time.Time
+		AsideBy         *uuid.UUID
+	}
+	CallPicture struct {
+		ID, CallID         uuid.UUID
+		Place              int
+		FirmID             uuid.UUID
+		Picture, Thumbnail []byte
+	}
 	CalendarFeed struct {
 		ID          uuid.UUID
 		TokenHash   []byte

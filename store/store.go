@@ -310,7 +310,7 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 			role,
 		),
 		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines, "+
-			"client_links FROM "+quoted(
+			"client_links, calls, call_pictures FROM "+quoted(
 			role,
 		),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",

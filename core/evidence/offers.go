@@ -14,6 +14,7 @@ const (
 	FromRecords = "records" // a dated record of this zone; it counts without being confirmed
 	FromVisit   = "visit"   // a former visit of this zone
 	FromZone    = "zone"    // another zone on this visit
+	FromClient  = "client"  // the client, before the visit
 )
 
 // Offer is an answer that somebody or something has given already: it is filled in with its source and only has to be confirmed.

@@ -50,7 +50,8 @@ var responseRows = []responseRow{
 }
 
 // Figures of the comparison (judgement): a curative halves a count where it works, damage and bare ground are better from a third less, and
-// a colour index by photographs from a twentieth more. What was too little before cannot be judged. Growth under growsAt of its best is none.
+// a colour index by photographs from a twentieth more. What was too little before cannot be judged. Growth under growsAt of its best is
+// none.
 const (
 	halved     = .5
 	hardlyMin  = .75

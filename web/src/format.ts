@@ -39,6 +39,11 @@ export function readDate(text: string, form: DateForm): string | undefined {
   return at.toISOString().slice(0, 10)
 }
 
+/** A day so many days later. */
+export function addDays(day: string, n: number): string {
+  return new Date(Date.parse(day) + n * 86_400_000).toISOString().slice(0, 10)
+}
+
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000)
 }

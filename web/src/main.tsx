@@ -29,6 +29,8 @@ const Sites = view(() => import('./sites/Sites'))
 const SiteMap = view(() => import('./sites/SiteMap'))
 const ClientView = view(() => import('./client/ClientView'))
 const ForClient = view(() => import('./client/ForClient'))
+const Tell = view(() => import('./client/Tell'))
+const CallPage = view(() => import('./calls/CallPage'))
 const Causes = view(() => import('./causes/Causes'))
 const CausePage = view(() => import('./causes/CausePage'))
 const Sky = view(() => import('./sky/Sky'))
@@ -88,6 +90,8 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
             <Route path="/zones/:zone/sky" element={<ZoneSky />} />
             <Route path="/samples/:sample" element={<SampleForm />} />
+            <Route path="/calls/:call" element={<CallPage />} />
+            <Route path="/calls/:call" element={<CallPage />} />
             <Route path="/sites" element={<Sites />} />
             <Route path="/sites/:site" element={<Sites />} />
             <Route path="/sites/:site/client" element={<ClientView />} />
@@ -148,6 +152,8 @@ function App() {
               <Routes>
                 <Route path="/sign-in" element={<SignIn />} />
                 <Route path="/for/:token" element={<ForClient />} />
+                <Route path="/for/:token/tell" element={<Tell />} />
+                <Route path="/for/:token/tell" element={<Tell />} />
                 <Route path="/set-password/:token" element={<SetPassword />} />
                 <Route path="/*" element={<SignedIn theme={theme} onTheme={setTheme} />} />
               </Routes>

@@ -101,6 +101,9 @@ export const useClient = (id: string) =>
     enabled: id !== '',
   })
 export const usePeople = (enabled = true) => useQuery({ queryKey: ['people'], queryFn: () => got(api.GET('/people')), enabled })
+export const useCalls = () => useQuery({ queryKey: ['calls'], queryFn: () => got(api.GET('/calls')) })
+export const useCall = (id: string) =>
+  useQuery({ queryKey: ['call', id], queryFn: () => got(api.GET('/calls/{id}', { params: { path: { id } } })) })
 export const useLetters = (enabled: boolean) =>
   useQuery({ queryKey: ['letters'], queryFn: () => got(api.GET('/demo/letters')), enabled, staleTime: 0 })
 export const useFirm = () => useQuery({ queryKey: ['firm'], queryFn: () => got(api.GET('/firm')) })

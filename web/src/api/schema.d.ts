@@ -104,6 +104,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What clients told and nobody has gone to yet, the most urgent first
+         * @description Needs the right see.
+         */
+        get: operations["list-calls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/calls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a client told, what it may be, and what only a visit can tell
+         * @description Needs the right see.
+         */
+        get: operations["get-call"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/calls/{id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put a call aside: nobody needs to come
+         * @description Needs the right book-visits.
+         */
+        post: operations["put-call-aside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/calls/{id}/pictures/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A picture that a client sent
+         * @description Needs the right see.
+         */
+        get: operations["get-call-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/calls/{id}/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * The visit on which a call is looked at
+         * @description Needs the right book-visits.
+         */
+        put: operations["give-call-visit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/causes": {
         parameters: {
             query?: never;
@@ -511,6 +611,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/for/{token}/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a client tells of a lawn */
+        post: operations["take-call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/for/{token}/calls/{call}/pictures/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** A picture to what a client tells */
+        put: operations["take-call-picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/for/{token}/pdf": {
         parameters: {
             query?: never;
@@ -537,6 +671,23 @@ export interface paths {
         };
         /** A picture of the client's page */
         get: operations["open-client-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/for/{token}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a client can tell before a visit */
+        get: operations["ask-client"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2840,6 +2991,43 @@ export interface components {
             /** Format: date */
             day: string;
         };
+        AskedChoice: {
+            id: string;
+            text: string;
+        };
+        AskedOf: {
+            choices: components["schemas"]["AskedChoice"][];
+            finding: string;
+            /** @description more than one may be picked */
+            many: boolean;
+            text: string;
+        };
+        AskedZone: {
+            id: string;
+            name: string;
+        };
+        Asking: {
+            /** @enum {string} */
+            date_form: "dmy" | "mdy" | "ymd";
+            firm: components["schemas"]["ClientFirm"];
+            /** @description no more can be told today */
+            full: boolean;
+            /**
+             * Format: int64
+             * @description how many may be sent
+             */
+            pictures: number;
+            questions: components["schemas"]["AskedOf"][];
+            site: string;
+            /** @description what was told by this link lately */
+            told: components["schemas"]["ClientsCall"][];
+            /**
+             * Format: date
+             * @description somebody is coming anyway
+             */
+            visit_on?: string;
+            zones: components["schemas"]["AskedZone"][];
+        };
         AuditOnPlan: {
             cans: components["schemas"]["CanRow"][];
             /** @description cells of the plan that carry damage on this visit, y·12 + x */
@@ -3057,6 +3245,47 @@ export interface components {
             /** Format: double */
             to: number;
         };
+        Call: {
+            /** @description put aside without a visit */
+            aside: boolean;
+            /** @description what makes it urgent */
+            because: components["schemas"]["FastCause"][];
+            client_name: string;
+            id: string;
+            /** @description the visit lies later than it should */
+            late: boolean;
+            note: string;
+            /**
+             * Format: double
+             * @description what a day of waiting costs, expected, in the firm's money
+             */
+            per_day: number;
+            phone: string;
+            /**
+             * Format: int64
+             * @description numbered from 1
+             */
+            pictures: number;
+            /** @description question and answer in the client's words */
+            said: components["schemas"]["CallSaid"][];
+            site_id: string;
+            site_name: string;
+            /** Format: date-time */
+            told_at: string;
+            /** Format: date */
+            told_on: string;
+            /** @description the visit on which it is looked at */
+            visit_id?: string;
+            /** Format: date */
+            visit_on?: string;
+            /**
+             * @description how soon somebody has to come
+             * @enum {string}
+             */
+            within: "today" | "this-week" | "next-tour";
+            zone_id: string;
+            zone_name: string;
+        };
         CallChanged: {
             /** @enum {string} */
             after: "act" | "check" | "leave";
@@ -3071,6 +3300,27 @@ export interface components {
             site_name: string;
             visit_id: string;
             zone_name: string;
+        };
+        CallCheck: {
+            finding: string;
+            procedure: string;
+        };
+        CallDetail: {
+            call: components["schemas"]["Call"];
+            /** @description what it may be, by what was told, grass, weather and what is known of the zone: no diagnosis */
+            likely: components["schemas"]["CallLikely"][];
+            /** @description the checks on site that it hangs on */
+            open: components["schemas"]["CallCheck"][];
+        };
+        CallLikely: {
+            cause: string;
+            /** Format: double */
+            p: number;
+        };
+        CallSaid: {
+            asked: string;
+            finding: string;
+            said: string[];
         };
         CanRow: {
             /** Format: double */
@@ -3365,6 +3615,13 @@ export interface components {
             clients: components["schemas"]["Client"][];
             /** @description where the next page begins; left out on the last */
             next?: string;
+        };
+        ClientsCall: {
+            /** Format: int64 */
+            pictures: number;
+            /** Format: date */
+            told_on: string;
+            zone: string;
         };
         Closed: {
             /**
@@ -3766,6 +4023,16 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        FastCause: {
+            cause: string;
+            /**
+             * Format: double
+             * @description days in which its damage doubles
+             */
+            doubles: number;
+            /** Format: double */
+            p: number;
+        };
         Feed: {
             /** Format: date-time */
             created_at: string;
@@ -3856,6 +4123,9 @@ export interface components {
              * @default 6
              */
             work_hours: number;
+        };
+        "Give-call-visitRequest": {
+            visit_id: string;
         };
         GiveInputBody: {
             id: string;
@@ -4415,6 +4685,13 @@ export interface components {
             minutes: number;
             zone_id: string;
         };
+        NewCall: {
+            answers: components["schemas"]["Picked"][];
+            /** @description version 7, made by the client: a repeated request does nothing twice */
+            id: string;
+            note?: string;
+            zone_id: string;
+        };
         NewGrass: {
             /**
              * Format: int64
@@ -4555,7 +4832,7 @@ export interface components {
              * @description records count without being confirmed
              * @enum {string}
              */
-            source: "records" | "visit" | "zone";
+            source: "records" | "visit" | "zone" | "client";
             /** @enum {string} */
             spot: "worst" | "healthy";
             value: unknown;
@@ -4578,7 +4855,7 @@ export interface components {
             probability: number;
             /** @description what came of what was done, as weighed that day */
             responses: components["schemas"]["Response"][];
-            /** @description what turned it since the one before; left out on the first, and where an old file cannot be read */
+            /** @description what turned it; left out on the first, and where an old file cannot be read */
             turn?: components["schemas"]["Turn"];
             visit_id: string;
         };
@@ -4795,6 +5072,10 @@ export interface components {
             photos: components["schemas"]["Photo"][];
             /** @description of the visit that was asked for; of none otherwise */
             sums: components["schemas"]["PhotoSum"][];
+        };
+        Picked: {
+            choices: string[];
+            finding: string;
         };
         Pointed: {
             /** Format: double */
@@ -5761,6 +6042,10 @@ export interface components {
             warnings: components["schemas"]["BenchWarning"][];
             working: string[];
         };
+        "Take-call-pictureRequest": {
+            /** @description JPEG or PNG, at most 25 million pixels */
+            picture: string;
+        };
         Tally: {
             places: components["schemas"]["CountPlace"][];
             /** @description the id of the tool; left out for one of another size, or none */
@@ -5774,6 +6059,11 @@ export interface components {
             name: string;
             /** Format: double */
             reach_m: number;
+        };
+        TookCall: {
+            id: string;
+            /** @description what to do and to leave until somebody has come */
+            until: string[];
         };
         Turn: {
             /** @description what led then, where that is something else */
@@ -6052,6 +6342,8 @@ export interface components {
             zone_id?: string;
         };
         VisitDetail: {
+            /** @description what the client told for this visit, the newest first */
+            calls: components["schemas"]["Call"][];
             follow_ups: components["schemas"]["Visit"][];
             given: components["schemas"]["Given"][];
             records: components["schemas"]["Record"][];
@@ -6640,6 +6932,395 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"][] | null;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallDetail"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-call-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-call-picture": {
+        parameters: {
+            query?: {
+                /** @description the thumbnail */
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "give-call-visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Give-call-visitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"];
                 };
             };
             /** @description Unauthorized */
@@ -8431,6 +9112,78 @@ export interface operations {
             };
         };
     };
+    "take-call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCall"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookCall"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-call-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                call: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take-call-pictureRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "open-client-sheet": {
         parameters: {
             query?: {
@@ -8488,6 +9241,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "ask-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "X-Robots-Tag"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asking"];
                 };
             };
             /** @description Error */

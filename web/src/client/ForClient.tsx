@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, got, Refused, type Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
@@ -29,6 +29,9 @@ export default function ForClient() {
     <main className="for-client">
       <Letter page={page.data} picture={(id) => `/api/v1/for/${token}/pictures/${id}`} />
       <p className="letter-ways">
+        <Link className="export" to={`/for/${token}/tell`}>
+          Tell us what you see
+        </Link>
         <a className="export" href={`/api/v1/for/${token}/pdf?units=${now}`}>
           Save as PDF
         </a>

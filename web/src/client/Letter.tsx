@@ -9,20 +9,27 @@ interface Props {
   picture: (id: string) => string
 }
 
+/** The firm's letterhead. */
+export function Head({ firm }: { firm: Schemas['ClientFirm'] }) {
+  return (
+    <header className="letter-head">
+      <b>{firm.name}</b>
+      <p>
+        {firm.phone && <a href={`tel:${firm.phone}`}>{firm.phone}</a>}
+        {firm.email && <a href={`mailto:${firm.email}`}>{firm.email}</a>}
+        {firm.address && <span>{firm.address}</span>}
+        {firm.website && <span>{firm.website}</span>}
+      </p>
+    </header>
+  )
+}
+
 /** What a client gets to read of their lawns: one sheet a lawn, in plain words. */
 export function Letter({ page: p, picture }: Props) {
   const quiet = p.zones.filter((z) => !hasNews(z))
   return (
     <article className="letter" lang="en">
-      <header className="letter-head">
-        <b>{p.firm.name}</b>
-        <p>
-          {p.firm.phone && <a href={`tel:${p.firm.phone}`}>{p.firm.phone}</a>}
-          {p.firm.email && <a href={`mailto:${p.firm.email}`}>{p.firm.email}</a>}
-          {p.firm.address && <span>{p.firm.address}</span>}
-          {p.firm.website && <span>{p.firm.website}</span>}
-        </p>
-      </header>
+      <Head firm={p.firm} />
       <h1>Your lawn at {p.site}</h1>
       <p className="letter-for">
         {p.client}

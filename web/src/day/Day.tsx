@@ -7,6 +7,7 @@ import { count, fromSI, reader, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Tick } from '../ui/Field'
 import { useAhead } from '../offline/ahead'
+import { Calls } from '../calls/Calls'
 import { Watch } from './Watch'
 import { ClosedZones, DueJobs } from './Work'
 import './day.css'
@@ -194,6 +195,7 @@ export default function Day() {
         <Visits list={d.coming} total={d.coming_total} me={me} head="The next seven days" none="Nothing is booked." />
       </div>
       <div>
+        <Calls me={me} />
         <ClosedZones closed={d.closed} me={me} />
         <DueJobs jobs={d.jobs} me={me} />
         <Watch day={d} me={me} />

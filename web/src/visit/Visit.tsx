@@ -477,6 +477,7 @@ function TakeOver({
   const answered = (check: string) => (answers.get(check)?.value ?? null) !== null
   const from = [
     ['records', 'Confirm what the records say'],
+    ['client', 'Take over what the client says'],
     ['visit', 'All as on the last visit'],
     ['zone', `All as on the ${zones.find((z) => z.id === offers.find((o) => o.source === 'zone')?.zone_id)?.name ?? 'other zone'}`],
   ] as const

@@ -22,7 +22,9 @@ export function offersBy(offers: Schemas['Offer'][], zones: Schemas['Zone'][], w
         ? `As on the ${zones.find((z) => z.id === o.zone_id)?.name ?? 'other zone'}`
         : o.source === 'records'
           ? `By the records, ${showDate(o.on, form)}`
-          : `As on ${showDate(o.on, form)}`
+          : o.source === 'client'
+            ? `The client says, ${showDate(o.on, form)}`
+            : `As on ${showDate(o.on, form)}`
     const says = words.valueLabel(o.finding, o.value)
     const list = out.get(check) ?? []
     list.push({ key: `${o.source}${o.zone_id ?? ''}`, from, says, value: o.value as Plain })
