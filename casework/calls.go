@@ -96,7 +96,7 @@ func FindCall(tx *gorm.DB, id uuid.UUID) (out Called, err error) {
 // OfferedByClient are what the client told of a zone for a visit, where the case says nothing of it yet: the newest that says.
 func OfferedByClient(tx *gorm.DB, visit, zone uuid.UUID, c evidence.Case) ([]evidence.Offer, error) {
 	var rows []store.Call
-	if err := tx.Raw(`SELECT * FROM calls WHERE visit_id = ? AND zone_id = ? ORDER BY told_at DESC`, visit, zone).Scan(&rows).Error; err != nil {
+	if err := tx.Where("visit_id = ? AND zone_id = ?", visit, zone).Order("told_at DESC").Find(&rows).Error; err != nil {
 		return nil, err
 	}
 	said := map[string]evidence.Offer{}

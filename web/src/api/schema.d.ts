@@ -3307,7 +3307,7 @@ export interface components {
         };
         CallDetail: {
             call: components["schemas"]["Call"];
-            /** @description what it may be, by what was told, grass, weather and what is known of the zone: no diagnosis */
+            /** @description what it may be, by all that is known from afar: no diagnosis */
             likely: components["schemas"]["CallLikely"][];
             /** @description the checks on site that it hangs on */
             open: components["schemas"]["CallCheck"][];
