@@ -56,8 +56,8 @@ var derived = map[string]string{"stations": "revision"}
 
 // files are the columns that hold whole files.
 var files = map[string]map[string]string{
-	"pictures": {"picture": "jpg", "thumbnail": "jpg"},
-	"sounds":   {"sound": "sound"},
+	"pictures":      {"picture": "jpg", "thumbnail": "jpg"},
+	"sounds":        {"sound": "sound"},
 	"call_pictures": {"picture": "jpg", "thumbnail": "jpg"},
 }
 
