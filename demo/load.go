@@ -186,6 +186,7 @@ type due struct {
 	kind, reason string
 	person       string
 	follows      int // index into past; −1 for none
+	from, to     int // hours at which somebody expects it; 0 and 0 for whenever
 }
 
 func (p property) key(n uint32) uuid.UUID { return key(p.n*100 + n) }
@@ -248,6 +249,10 @@ func (p property) load(tx *gorm.DB) error {
 		person := People[d.person]
 		row := store.Visit{ID: p.key(uint32(50 + i)), FirmID: Firm, SiteID: site.ID, Kind: d.kind, DueOn: d.on, Reason: d.reason,
 			PersonID: &person, Version: 1}
+		if d.to > 0 {
+			from, to := d.from*60, d.to*60
+			row.FromMinute, row.ToMinute = &from, &to
+		}
 		if d.zone >= 0 {
 			row.ZoneID = &zones[d.zone].ID
 		}

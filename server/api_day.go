@@ -23,7 +23,10 @@ type DayVisit struct {
 	Longitude float64 `json:"longitude"`
 	Zones     int     `json:"zones"`
 	Overdue   bool    `json:"overdue"`
-	Order     int     `json:"order" doc:"a sensible order of driving within the day"`
+	Order     int     `json:"order" doc:"a good order of driving for whoever goes; 0 for more than anybody drives in a day"`
+	Arrive    string  `json:"arrive,omitempty" doc:"about when, HH:MM, where it is driven in this order"`
+	Km        float64 `json:"km" doc:"the way from the one before"`
+	Late      int     `json:"late" doc:"minutes after the last at which somebody expected it"`
 }
 
 // DaySky is one day of the forecast and what it lets be done.
@@ -68,7 +71,9 @@ type Day struct {
 }
 
 type dayInput struct {
-	Mine bool `query:"mine" doc:"only what the caller is to do"`
+	Mine  bool   `query:"mine" doc:"only what the caller is to do"`
+	From  string `query:"from" maxLength:"40" pattern:"^(-?[0-9.]{1,18},-?[0-9.]{1,18})?$" doc:"latitude,longitude where the round begins"`
+	Leave string `query:"leave" pattern:"^(([01][0-9]|2[0-3]):[0-5][0-9])?$" doc:"when it begins, HH:MM; 08:00 when left out"`
 }
 
 // How many lines of each list a day shows: more than anybody drives in a day. What is beyond is counted.
@@ -97,7 +102,7 @@ func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
 		if out.Jobs, err = dueJobs(tx, today); err != nil {
 			return err
 		}
-		if station, err = day(tx, today, in.Mine, who(ctx).Person, &out); err != nil || station == nil {
+		if station, err = day(tx, today, *in, who(ctx).Person, &out); err != nil || station == nil {
 			return err
 		}
 		return tx.Where("station_id = ? AND day = ?", station.ID, today).Find(&measured).Error
@@ -115,7 +120,7 @@ func (s *Server) getDay(ctx context.Context, in *dayInput) (*body[Day], error) {
 }
 
 // day reads the lists, and finds the station that most of today's visits lie under.
-func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (station *store.Station, err error) {
+func day(tx *gorm.DB, today time.Time, in dayInput, person uuid.UUID, out *Day) (station *store.Station, err error) {
 	if out.Notices, out.Left, err = notices(tx, today, "", "", listed); err != nil {
 		return nil, err
 	}
@@ -123,7 +128,7 @@ func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (s
 		return nil, err
 	}
 	only := func(q *gorm.DB) *gorm.DB {
-		if mine {
+		if in.Mine {
 			return q.Where("v.person_id = ?", person)
 		}
 		return q
@@ -160,7 +165,7 @@ func day(tx *gorm.DB, today time.Time, mine bool, person uuid.UUID, out *Day) (s
 			}
 		}
 	}
-	drive(out.Due)
+	drive(out.Due, in.round())
 	if station, err = busiest(tx, share); err != nil {
 		return nil, err
 	}
@@ -212,33 +217,6 @@ func busiest(tx *gorm.DB, share map[uuid.UUID]int) (*store.Station, error) {
 		return nil, err
 	}
 	return &rows[0], nil
-}
-
-// drive orders the visits by going from each to the nearest that is left, the northernmost first: short enough for a
-// day's list, and the same every time.
-func drive(list []DayVisit) {
-	if len(list) == 0 {
-		return
-	}
-	first := 0
-	for i := range list {
-		if list[i].Latitude > list[first].Latitude {
-			first = i
-		}
-	}
-	list[0], list[first] = list[first], list[0]
-	list[0].Order = 1
-	for i := 1; i < len(list); i++ {
-		best, least := i, math.Inf(1)
-		for j := i; j < len(list); j++ {
-			dy, dx := list[j].Latitude-list[i-1].Latitude, (list[j].Longitude-list[i-1].Longitude)*math.Cos(list[j].Latitude*math.Pi/180)
-			if d := dy*dy + dx*dx; d < least {
-				best, least = j, d
-			}
-		}
-		list[i], list[best] = list[best], list[i]
-		list[i].Order = i + 1
-	}
 }
 
 // skyOf says whether a day is fit for spraying, by the hour where hours are known.

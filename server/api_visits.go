@@ -32,6 +32,7 @@ type Visit struct {
 	Kind       string     `json:"kind" enum:"diagnosis,follow-up"`
 	DueOn      string     `json:"due_on" format:"date"`
 	Reason     string     `json:"reason" maxLength:"500"`
+	Hours      *Hours     `json:"hours,omitempty" doc:"between which somebody expects it, at the site; left out for whenever"`
 	PersonID   *uuid.UUID `json:"person_id,omitempty"`
 	ArrivedAt  *time.Time `json:"arrived_at,omitempty" readOnly:"true"`
 	LeftAt     *time.Time `json:"left_at,omitempty" readOnly:"true"`
@@ -44,10 +45,49 @@ type Visit struct {
 	PersonName string     `json:"person_name,omitempty" readOnly:"true"`
 }
 
+// Hours are two times of a day.
+type Hours struct {
+	From string `json:"from" pattern:"^([01][0-9]|2[0-3]):[0-5][0-9]$" doc:"HH:MM"`
+	To   string `json:"to" pattern:"^(([01][0-9]|2[0-3]):[0-5][0-9]|24:00)$" doc:"HH:MM, after from"`
+}
+
+// minutes are hours as they are stored; the error says what is wrong with them.
+func (h *Hours) minutes() (from, to *int, err error) {
+	if h == nil {
+		return nil, nil, nil
+	}
+	a, b := minuteOf(h.From), minuteOf(h.To)
+	if a >= b {
+		return nil, nil, invalid("body.hours.to", "does not come after the first of the hours")
+	}
+	return &a, &b, nil
+}
+
+// minuteOf reads HH:MM, which the pattern of the field has made sure of.
+func minuteOf(text string) int {
+	var h, m int
+	_, _ = fmt.Sscanf(text, "%d:%d", &h, &m)
+	return h*60 + m
+}
+
+// clockOf writes minutes after midnight; a day later begins anew.
+func clockOf(minutes int) string { return fmt.Sprintf("%02d:%02d", minutes/60%24, minutes%60) }
+
+func hoursOf(from, to *int) *Hours {
+	if from == nil || to == nil {
+		return nil
+	}
+	h := &Hours{clockOf(*from), clockOf(*to)}
+	if *to == 24*60 {
+		h.To = "24:00"
+	}
+	return h
+}
+
 func visitOf(v store.Visit) Visit {
 	return Visit{ID: v.ID, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: v.DueOn.Format(dateOnly), Reason: v.Reason,
 		PersonID: v.PersonID, ArrivedAt: v.ArrivedAt, LeftAt: v.LeftAt, StartedOn: dateText(v.StartedOn), ClosedOn: dateText(v.ClosedOn),
-		FollowsID: v.FollowsID, Version: v.Version}
+		FollowsID: v.FollowsID, Version: v.Version, Hours: hoursOf(v.FromMinute, v.ToMinute)}
 }
 
 // Given is a diagnosis as it was given.
@@ -220,6 +260,9 @@ func (s *Server) bookVisit(ctx context.Context, in *body[Visit]) (*body[Visit], 
 	}
 	row := store.Visit{ID: v.ID, FirmID: who(ctx).Firm, SiteID: v.SiteID, ZoneID: v.ZoneID, Kind: v.Kind, DueOn: due, Reason: v.Reason,
 		PersonID: v.PersonID, FollowsID: v.FollowsID, Version: 1}
+	if row.FromMinute, row.ToMinute, err = v.Hours.minutes(); err != nil {
+		return nil, err
+	}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		if v.ZoneID != nil {
 			if err := sameSite(tx, *v.ZoneID, v.SiteID); err != nil {
@@ -236,16 +279,20 @@ type visitChange struct {
 	Body Visit
 }
 
-// changeVisit answers PUT /visits/{id}: change the day, reason or person of a visit.
+// changeVisit answers PUT /visits/{id}: change the day, hours, reason or person of a visit.
 func (s *Server) changeVisit(ctx context.Context, in *visitChange) (*body[Visit], error) {
 	due, err := s.dueOf(ctx, in.Body.DueOn)
+	if err != nil {
+		return nil, err
+	}
+	from, to, err := in.Body.Hours.minutes()
 	if err != nil {
 		return nil, err
 	}
 	var row store.Visit
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		if err := store.Change(tx, &store.Visit{}, in.ID, in.Body.Version, map[string]any{"due_on": due, "reason": in.Body.Reason,
-			"person_id": in.Body.PersonID}); err != nil {
+			"person_id": in.Body.PersonID, "from_minute": from, "to_minute": to}); err != nil {
 			return err
 		}
 		return tx.First(&row, "id = ?", in.ID).Error

@@ -243,6 +243,8 @@ type (
 		ArrivedAt, LeftAt   *time.Time
 		StartedOn, ClosedOn *time.Time
 		FollowsID           *uuid.UUID
+		FromMinute          *int
+		ToMinute            *int
 		Version             int
 	}
 	Answer struct {

@@ -28,6 +28,7 @@ const (
 	Flow        Dimension = "flow"          // L/min
 	Mixed       Dimension = "volume/volume" // mL/L
 	Growth      Dimension = "growth"        // mm a day
+	Distance    Dimension = "distance"      // km
 )
 
 // Unit is one unit: SI value = (entered + Offset) × Factor.
@@ -58,12 +59,13 @@ var table = []Unit{
 	{"1/m2", "per m²", Density, 1, 0, false}, {"1/ft2", "per ft²", Density, 1 / .09290304, 0, true},
 	{"kPa", "kPa", Pressure, 1, 0, false}, {"psi", "psi", Pressure, 6.894757293168, 0, true},
 	{"m/s", "m/s", Speed, 1, 0, false}, {"mph", "mph", Speed, .44704, 0, true}, {"km/h", "km/h", Speed, 1 / 3.6, 0, false},
+	{"km", "km", Distance, 1, 0, false}, {"mi", "miles", Distance, 1.609344, 0, true},
 }
 
 // pairs are the units that stand for each other: what a metric lawn reads in the first, one in US units reads in the second.
 var pairs = [][2]string{{"mm", "in"}, {"cm", "in"}, {"m", "ft"}, {"m2", "ft2"}, {"g", "oz"}, {"kg", "lb"}, {"mL", "floz"}, {"L", "gal"},
 	{"g/m2", "lb/1000ft2"}, {"mL/m2", "floz/1000ft2"}, {"L/100m2", "gal/1000ft2"}, {"C", "F"}, {"m/s", "mph"}, {"mm/h", "in/h"},
-	{"1/m2", "1/ft2"}, {"kPa", "psi"}, {"m3", "yd3"}, {"t", "ton"}, {"L/min", "gal/min"}, {"mL/L", "floz/gal"}, {"t/ha", "lb/acre"}, {"mm/d", "in/d"}}
+	{"1/m2", "1/ft2"}, {"kPa", "psi"}, {"m3", "yd3"}, {"t", "ton"}, {"L/min", "gal/min"}, {"mL/L", "floz/gal"}, {"t/ha", "lb/acre"}, {"mm/d", "in/d"}, {"km", "mi"}}
 
 // Pairs returns each metric unit with the customary one that stands for it.
 func Pairs() [][2]string { return append([][2]string(nil), pairs...) }

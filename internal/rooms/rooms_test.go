@@ -66,6 +66,7 @@ var core = map[string]string{
 	"hodos/core/client":     "units",
 	"hodos/core/opinion":    "diagnosis knowledge",
 	"hodos/core/repeat":     "worth",
+	"hodos/core/driving":    "",
 	"hodos/core/triage":     "diagnosis worth",
 	"hodos/core/figures":    "",
 	"hodos/core/guide":      "",

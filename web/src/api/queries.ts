@@ -55,10 +55,15 @@ askForToken(renewMe)
 
 export const useWelcome = () => useQuery({ queryKey: ['welcome'], queryFn: () => got(api.GET('/welcome')) })
 /** The day, asked again while the watch is looking or has not yet looked at today. */
-export const useDay = (mine = false) =>
+/** Where and when a round begins; nothing for at eight, wherever is best. */
+export interface Begins {
+  from: string
+  leave: string
+}
+export const useDay = (mine = false, begins?: Begins) =>
   useQuery({
-    queryKey: ['day', mine],
-    queryFn: () => got(api.GET('/day', { params: { query: { mine } } })),
+    queryKey: ['day', mine, ...(begins ? [begins.from, begins.leave] : [])],
+    queryFn: () => got(api.GET('/day', { params: { query: { mine, ...begins } } })),
     placeholderData: keepPreviousData,
     refetchInterval: ({ state: { data } }) =>
       !data?.watch ? false : !data.watch.finished ? 1000 : data.watch.day < data.today ? 3000 : false,

@@ -3812,13 +3812,25 @@ export interface components {
         };
         DayVisit: {
             address: string;
+            /** @description about when, HH:MM, where it is driven in this order */
+            arrive?: string;
+            /**
+             * Format: double
+             * @description the way from the one before
+             */
+            km: number;
+            /**
+             * Format: int64
+             * @description minutes after the last at which somebody expected it
+             */
+            late: number;
             /** Format: double */
             latitude: number;
             /** Format: double */
             longitude: number;
             /**
              * Format: int64
-             * @description a sensible order of driving within the day
+             * @description a good order of driving for whoever goes; 0 for more than anybody drives in a day
              */
             order: number;
             overdue: boolean;
@@ -4212,6 +4224,12 @@ export interface components {
             soil_c?: number;
             /** Format: double */
             wind_ms?: number;
+        };
+        Hours: {
+            /** @description HH:MM */
+            from: string;
+            /** @description HH:MM, after from */
+            to: string;
         };
         InPicture: {
             /** Format: double */
@@ -6324,6 +6342,8 @@ export interface components {
             /** Format: date */
             due_on: string;
             follows_id?: string;
+            /** @description between which somebody expects it, at the site; left out for whenever */
+            hours?: components["schemas"]["Hours"];
             id: string;
             /** @enum {string} */
             kind: "diagnosis" | "follow-up";
@@ -8087,6 +8107,10 @@ export interface operations {
             query?: {
                 /** @description only what the caller is to do */
                 mine?: boolean;
+                /** @description latitude,longitude where the round begins */
+                from?: string;
+                /** @description when it begins, HH:MM; 08:00 when left out */
+                leave?: string;
             };
             header?: never;
             path?: never;

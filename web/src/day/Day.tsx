@@ -1,9 +1,9 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
-import { useDay, useMe } from '../api/queries'
+import { useDay, useMe, type Begins } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
-import { count, fromSI, reader, showDate, unitFor } from '../format'
+import { count, fromSI, reader, show, showDate, unitFor } from '../format'
 import { kindLabel, useSamples } from '../samples/useSamples'
 import { Tick } from '../ui/Field'
 import { useAhead } from '../offline/ahead'
@@ -29,12 +29,37 @@ interface Listed {
   none: string
 }
 
-function Visits({ list, total, me, head, none }: Listed) {
+/** When somebody is there, and when they are expected. */
+function When({ d, me }: { d: Schemas['DayVisit']; me: Schemas['Me'] }) {
+  const hours = d.visit.hours
+  return (
+    <>
+      {d.arrive && <span className="num due-arrive">about {d.arrive}</span>}
+      {hours && (
+        <span className="num faint" data-late={d.late > 0}>
+          expected {hours.from}–{hours.to}
+          {d.late > 0 && <b>, {d.late} min late</b>}
+        </span>
+      )}
+      <span className="num faint">
+        {d.overdue
+          ? `overdue since ${showDate(d.visit.due_on, me.date_form)}`
+          : d.visit.due_on === me.today
+            ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}`
+            : showDate(d.visit.due_on, me.date_form, true)}
+      </span>
+    </>
+  )
+}
+
+function Visits({ list, total, me, head, none, children }: Listed & { children?: ReactNode }) {
+  const people = new Set(list.map((d) => d.visit.person_name ?? ''))
   return (
     <section aria-label={head}>
       <h2>
         {head} <small className="num faint">{count(total)}</small>
       </h2>
+      {children}
       {list.length === 0 && <p className="faint">{none}</p>}
       <ol className="due">
         {list.map((d) => (
@@ -51,19 +76,16 @@ function Visits({ list, total, me, head, none }: Listed) {
               <span className="due-order num">{d.order || '·'}</span>
               <span className="due-what">
                 <b>{d.visit.site_name}</b> <span className="faint">{d.visit.client_name}</span>
-                <span className="due-reason">{d.visit.reason}</span>
+                <span className="due-reason">
+                  {people.size > 1 && <b>{d.visit.person_name || 'Nobody yet'}: </b>}
+                  {d.visit.reason}
+                </span>
               </span>
               <span className="due-side">
                 <span className="due-kind" data-kind={d.visit.kind}>
                   {d.visit.kind === 'follow-up' ? 'follow-up' : 'diagnose'}
                 </span>
-                <span className="num faint">
-                  {d.overdue
-                    ? `overdue since ${showDate(d.visit.due_on, me.date_form)}`
-                    : d.visit.due_on === me.today
-                      ? `${d.zones} ${d.zones === 1 ? 'zone' : 'zones'}`
-                      : showDate(d.visit.due_on, me.date_form, true)}
-                </span>
+                <When d={d} me={me} />
               </span>
             </Link>
           </li>
@@ -177,9 +199,64 @@ function OnDevice({ day }: { day: Schemas['Day'] }) {
   )
 }
 
+/** Lets the round begin where the device is, now. */
+function FromHere({
+  list,
+  system,
+  begins,
+  onBegins,
+}: {
+  list: Schemas['DayVisit'][]
+  system: Schemas['Me']['unit_system']
+  begins?: Begins
+  onBegins: (b?: Begins) => void
+}) {
+  const [problem, setProblem] = useState('')
+  const [busy, setBusy] = useState(false)
+  const km = list.reduce((sum, d) => sum + d.km, 0)
+  if (list.filter((d) => d.order > 0).length < 2) return null
+  const here = () => {
+    setProblem('')
+    setBusy(true)
+    navigator.geolocation.getCurrentPosition(
+      ({ coords }) => {
+        const now = new Date()
+        const leave = `${String(now.getHours()).padStart(2, '0')}:${String(now.getMinutes()).padStart(2, '0')}`
+        setBusy(false)
+        onBegins({ from: `${coords.latitude.toFixed(4)},${coords.longitude.toFixed(4)}`, leave })
+      },
+      () => {
+        setBusy(false)
+        setProblem('This device does not say where it is. Allow it in the browser, or drive in the order shown.')
+      },
+      { timeout: 15_000, maximumAge: 60_000 },
+    )
+  }
+  return (
+    <p className="round">
+      <button
+        type="button"
+        className="answer"
+        aria-pressed={begins !== undefined}
+        disabled={busy}
+        onClick={() => (begins ? onBegins() : here())}
+      >
+        {begins ? 'From here, now' : 'Start from here, now'}
+      </button>{' '}
+      <span className="faint num">about {show(km, 'km', system)} of driving</span>
+      {problem && (
+        <span className="problem" role="alert">
+          {problem}
+        </span>
+      )}
+    </p>
+  )
+}
+
 export default function Day() {
   const [mine, setMine] = useState(false)
-  const day = useDay(mine)
+  const [begins, setBegins] = useState<Begins>()
+  const day = useDay(mine, begins)
   const me = useMe().data
   if (day.isLoadingError) return <Problem error={day.error} />
   if (!day.data || !me) return <Busy what="the day" />
@@ -190,7 +267,9 @@ export default function Day() {
         <h1 className="sr-only">The day</h1>
         <Tick label="Only my visits" value={mine} onChange={setMine} />
         <OnDevice day={d} />
-        <Visits list={d.due} total={d.due_total} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page." />
+        <Visits list={d.due} total={d.due_total} me={me} head="Due today" none="Nothing is due. Book a visit from a site's page.">
+          <FromHere list={d.due} system={me.unit_system} {...(begins ? { begins } : {})} onBegins={setBegins} />
+        </Visits>
         {d.done.length > 0 && <Visits list={d.done} total={d.done_total} me={me} head="Done today" none="" />}
         <Visits list={d.coming} total={d.coming_total} me={me} head="The next seven days" none="Nothing is booked." />
       </div>
