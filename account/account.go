@@ -183,7 +183,7 @@ func (b *Book) seen(ctx context.Context, id Identity) error {
 // Sweep takes away what has run out, of all firms, and says how many rows that were.
 func Sweep(ctx context.Context, s *store.Store) (int, error) {
 	var n int
-	err := s.Shared(ctx).Raw("SELECT sweep(make_interval(secs => ?))", Idle.Seconds()).Scan(&n).Error
+	err := s.Shared(ctx).Raw("SELECT sweep(make_interval(secs => ?)) + finish_erasures()", Idle.Seconds()).Scan(&n).Error
 	return n, err
 }
 

@@ -33,6 +33,7 @@ const (
 	PersonChanged   Kind = "person-changed"
 	FirmChanged     Kind = "firm-changed"
 	RecordVoided    Kind = "record-voided"
+	ClientErased    Kind = "client-erased"
 )
 
 // Kinds says for each kind what the log shows.
@@ -58,6 +59,7 @@ var Kinds = []struct {
 	{PersonChanged, "Person changed"},
 	{FirmChanged, "Firm settings changed"},
 	{RecordVoided, "Signed record corrected or voided"},
+	{ClientErased, "Client erased"},
 }
 
 // Event is one line of the log: what, who did it, to whom, from where.

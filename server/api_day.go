@@ -145,7 +145,7 @@ func day(tx *gorm.DB, today time.Time, in dayInput, person uuid.UUID, out *Day) 
 		{&out.Due, &out.DueTotal, mostDue, "v.due_on DESC, v.id", "v.closed_on IS NULL AND v.due_on <= ?", []any{today}},
 		{&out.Coming, &out.ComingTotal, mostComing, "v.due_on, v.id", "v.closed_on IS NULL AND v.due_on > ? AND v.due_on <= ?",
 			[]any{today, today.AddDate(0, 0, 7)}},
-		{&out.Done, &out.DoneTotal, mostDone, "v.id", "v.closed_on = ?", []any{today}},
+		{&out.Done, &out.DoneTotal, mostDone, "v.id", "v.closed_on = ? AND v.started_on IS NOT NULL", []any{today}},
 	} {
 		if err := only(tx.Table("visits v").Where(list.where, list.args...)).Count(list.total).Error; err != nil {
 			return nil, err

@@ -51,6 +51,11 @@ type WorkSettings struct {
 	WorkDays  int     `json:"work_days" minimum:"1" maximum:"127" required:"false" default:"63" doc:"bits: Monday 1, Tuesday 2 … Sunday 64"`
 }
 
+// Keeping is how long records are kept.
+type Keeping struct {
+	KeepRecordsYears int `json:"keep_records_years" minimum:"1" maximum:"30" required:"false" default:"3" doc:"with name and place, by law"`
+}
+
 // FirmSettings are the firm's own settings.
 type FirmSettings struct {
 	Name       string `json:"name" minLength:"1" maxLength:"120"`
@@ -64,6 +69,7 @@ type FirmSettings struct {
 	PoisonCentre       string `json:"poison_centre" maxLength:"60" required:"false" doc:"number of the poison centre, shown with pesticides"`
 	Letterhead
 	WorkSettings
+	Keeping
 	Version int `json:"version" minimum:"0" maximum:"2147483646"`
 }
 
@@ -191,7 +197,8 @@ func (s *Server) getFirm(ctx context.Context, _ *struct{}) (*body[FirmSettings],
 	var f store.Firm
 	err := s.inFirm(ctx, func(tx *gorm.DB) error { return tx.First(&f).Error })
 	return answer(FirmSettings{f.Name, f.Country, f.Currency, f.DateForm, f.UnitSystem, f.OwnersSecondFactor, f.Timezone, f.PoisonCentre,
-		Letterhead{f.Phone, f.Email, f.Address, f.Website}, WorkSettings{f.WorkHours, f.WorkDays}, f.Version}), err
+		Letterhead{f.Phone, f.Email, f.Address, f.Website}, WorkSettings{f.WorkHours, f.WorkDays}, Keeping{f.KeepRecordsYears},
+		f.Version}), err
 }
 
 // changeFirm answers PUT /firm: change the firm's settings.
@@ -216,6 +223,7 @@ func (s *Server) changeFirm(ctx context.Context, in *body[FirmSettings]) (*body[
 			"website":              f.Website,
 			"work_hours":           f.WorkHours,
 			"work_days":            f.WorkDays,
+			"keep_records_years":   f.KeepRecordsYears,
 		}); err != nil {
 			return err
 		}

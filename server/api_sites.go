@@ -208,7 +208,7 @@ func (in *listInput) page(q *gorm.DB, name, id string) (*gorm.DB, error) {
 func (s *Server) listClients(ctx context.Context, in *listInput) (*body[Clients], error) {
 	out := Clients{Clients: []Client{}}
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {
-		q := tx.Model(&store.Client{})
+		q := tx.Model(&store.Client{}).Where("erased_on IS NULL")
 		for _, word := range strings.Fields(in.Find) {
 			q = q.Where("name ILIKE ?", like(word))
 		}
@@ -275,7 +275,7 @@ func (s *Server) changeClient(ctx context.Context, in *clientChange) (*body[Clie
 func (s *Server) listSites(ctx context.Context, in *listInput) (*body[Sites], error) {
 	out := Sites{Sites: []Site{}}
 	err := s.inFirm(ctx, func(tx *gorm.DB) error {
-		found := tx.Table("sites")
+		found := tx.Table("sites").Where("sites.erased_on IS NULL")
 		for _, word := range strings.Fields(in.Find) {
 			found = found.Where("sites.found_by LIKE ?", like(strings.ToLower(word)))
 		}

@@ -113,6 +113,8 @@ var routes = []route{
 	{http.MethodGet, "/clients/{id}", "get-client", "One client", "sites", account.See, at((*Server).getClient)},
 	{http.MethodPost, "/clients", "create-client", "Add a client", "sites", account.KeepSites, at((*Server).createClient)},
 	{http.MethodPut, "/clients/{id}", "change-client", "Change a client", "sites", account.KeepSites, at((*Server).changeClient)},
+	{http.MethodGet, "/clients/{id}/erasure", "preview-erasure", "What erasing a client would come to", "sites", account.KeepFirm, at((*Server).previewErasure)},
+	{http.MethodPost, "/clients/{id}/erasure", "erase-client", "Forget a client; it cannot be taken back", "sites", account.KeepFirm, at((*Server).eraseClient)},
 	{http.MethodGet, "/sites", "list-sites", "Sites by name with their zones, a page at a time", "sites", account.See, at((*Server).listSites)},
 	{http.MethodGet, "/sites/{id}", "get-site", "A site with its zones", "sites", account.See, at((*Server).getSite)},
 	{http.MethodGet, "/zones/{id}/site", "get-site-of-zone", "The site that a zone belongs to", "sites", account.See, at((*Server).getSiteOfZone)},

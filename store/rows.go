@@ -57,6 +57,7 @@ type (
 		Phone, Email, Address, Website                string  // at the head of what a client gets
 		WorkHours                                     float64 `gorm:"default:6"`  // of one person and day, besides driving
 		WorkDays                                      int     `gorm:"default:63"` // bits, Monday the lowest
+		KeepRecordsYears                              int     `gorm:"default:3"`  // names in the book of applications after a client is erased
 		Version                                       int
 	}
 	Person struct {
@@ -164,6 +165,7 @@ type (
 	Client struct {
 		ID, FirmID                uuid.UUID
 		Name, Phone, Email, Notes string
+		ErasedOn                  *time.Time
 		Version                   int
 	}
 	Site struct {
@@ -176,6 +178,7 @@ type (
 		AccessNotes          string
 		WateringDays         string
 		Place                string
+		ErasedOn             *time.Time
 		Version              int
 	}
 	Zone struct {
@@ -418,6 +421,14 @@ type (
 		VisitID         *uuid.UUID
 		AsideAt         *time.Time
 		AsideBy         *uuid.UUID
+	}
+	Erasure struct {
+		ID, FirmID, ClientID uuid.UUID
+		AskedOn              time.Time
+		PersonID             uuid.UUID
+		KeepUntil            *time.Time
+		Names                JSON
+		FinishedAt           *time.Time
 	}
 	CallPicture struct {
 		ID, CallID         uuid.UUID

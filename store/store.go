@@ -267,10 +267,11 @@ func Migrate(ctx context.Context, owner, app string) error {
 
 // doors are the functions that see beyond a firm, and what they may do with which tables.
 var doors = []string{"sign_in_person(text, bytea)", "session_person(bytea, interval)", "link_person(bytea)", "sweep(interval)",
-	"watch_parts(integer)", "feed_firm(bytea)", "client_link(bytea)"}
+	"watch_parts(integer)", "feed_firm(bytea)", "client_link(bytea)", "erase_words(uuid)", "finish_erasures()"}
 
 const (
-	doorReads  = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds, client_links"
+	doorReads = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds, client_links, " +
+		"erasures, diagnoses, treatment_records, measures, closings"
 	doorSweeps = "sessions, password_links, known_devices, watch_runs"
 )
 
@@ -292,6 +293,9 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT USAGE, CREATE ON SCHEMA public TO " + quoted(keeper),
 		"GRANT SELECT ON " + doorReads + " TO " + quoted(keeper),
 		"GRANT DELETE ON " + doorSweeps + " TO " + quoted(keeper),
+		"GRANT UPDATE (case_file) ON diagnoses TO " + quoted(keeper),
+		"GRANT UPDATE (note) ON treatment_records, measures, closings TO " + quoted(keeper),
+		"GRANT UPDATE (names, finished_at) ON erasures TO " + quoted(keeper),
 	}
 	for _, door := range doors {
 		statements = append(statements, "ALTER FUNCTION "+door+" OWNER TO "+quoted(keeper))
@@ -310,7 +314,7 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 			role,
 		),
 		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines, "+
-			"client_links, calls, call_pictures FROM "+quoted(
+			"client_links, erasures FROM "+quoted(
 			role,
 		),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",

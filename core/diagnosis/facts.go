@@ -1,7 +1,6 @@
 package diagnosis
 
 import (
-	"maps"
 	"math"
 	"slices"
 
@@ -69,8 +68,10 @@ func (m *model) once(evs []observed) []observed {
 			out[i].aways = append(out[i].aways, away{aw.item, least(aw.g, aways[aw])})
 		}
 	}
-	for _, fact := range slices.Sorted(maps.Keys(merged)) {
-		out = append(out, m.ofFact(fact, merged[fact], evs, terms))
+	for fact := range facts {
+		if t, ok := merged[fact]; ok {
+			out = append(out, m.ofFact(fact, t, evs, terms))
+		}
 	}
 	return out
 }

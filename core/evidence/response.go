@@ -2,6 +2,7 @@ package evidence
 
 import (
 	"slices"
+	"sort"
 	"strings"
 	"time"
 
@@ -84,7 +85,7 @@ func (c Case) points() (earlier []point, now point) {
 			now.look = l.over(now.look)
 		}
 	}
-	slices.SortStableFunc(earlier, func(a, b point) int { return a.day.Compare(b.day) })
+	sort.SliceStable(earlier, func(a, b int) bool { return earlier[a].day.Before(earlier[b].day) })
 	return earlier, now
 }
 

@@ -312,6 +312,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/clients/{id}/erasure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What erasing a client would come to
+         * @description Needs the right keep-firm.
+         */
+        get: operations["preview-erasure"];
+        put?: never;
+        /**
+         * Forget a client; it cannot be taken back
+         * @description Needs the right keep-firm.
+         */
+        post: operations["erase-client"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/counts": {
         parameters: {
             query?: never;
@@ -3968,6 +3992,64 @@ export interface components {
             target: string;
             zone_name: string;
         };
+        "Erase-clientRequest": {
+            id: string;
+            /** @description the client's name once more, against a slip */
+            name: string;
+        };
+        Erasing: {
+            /**
+             * Format: int64
+             * @description what the client told; goes
+             */
+            calls: number;
+            client: string;
+            erased: boolean;
+            /**
+             * Format: date
+             * @description until when they keep them; left out where there are none
+             */
+            keep_until?: string;
+            /**
+             * Format: int64
+             * @description of these, records that the law wants with name and place
+             */
+            named: number;
+            /**
+             * Format: int64
+             * @description written and spoken; go
+             */
+            notes: number;
+            /**
+             * Format: int64
+             * @description visits and jobs that are booked; fall away
+             */
+            open: number;
+            /**
+             * Format: int64
+             * @description go
+             */
+            photos: number;
+            /**
+             * Format: int64
+             * @description of treatments; stay without a name, but for those that are named
+             */
+            records: number;
+            /** Format: int64 */
+            sites: number;
+            /**
+             * Format: int64
+             * @description made; stay without a name
+             */
+            visits: number;
+            /**
+             * Format: int64
+             * @description how long the firm keeps such records
+             */
+            years: number;
+            /** Format: int64 */
+            zones: number;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -4111,6 +4193,12 @@ export interface components {
             /** @enum {string} */
             date_form: "dmy" | "mdy" | "ymd";
             email?: string;
+            /**
+             * Format: int64
+             * @description with name and place, by law
+             * @default 3
+             */
+            keep_records_years: number;
             name: string;
             owners_second_factor: boolean;
             phone?: string;
@@ -7890,6 +7978,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Client"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "preview-erasure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erasing"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "erase-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Erase-clientRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erasing"];
                 };
             };
             /** @description Unauthorized */

@@ -236,6 +236,17 @@ function Settings({ firm, may }: { firm: Schemas['FirmSettings']; may: boolean }
           ))}
         </fieldset>
       </div>
+      <h3>Records</h3>
+      <div className="fields">
+        <Pick
+          label="Treatment records keep the client’s name for"
+          hint="after a client is erased; as long as your law asks for it"
+          disabled={!may}
+          value={String(d.keep_records_years)}
+          onChange={(n) => setD({ ...d, keep_records_years: Number(n) })}
+          options={[1, 2, 3, 4, 5, 6, 7, 8, 10, 15, 20, 30].map((n) => [String(n), n === 1 ? 'a year' : `${n} years`] as const)}
+        />
+      </div>
       <Tick
         label="Owners sign in with a second factor"
         disabled={!may}

@@ -7,6 +7,7 @@ import { show, showDate } from '../format'
 import { SeenHere } from '../notes/Notes'
 import { Busy, Problem } from '../Shell'
 import { ClientForm } from './ClientForm'
+import { EraseClient } from './EraseClient'
 import { Happened } from './Happened'
 import { SiteForm } from './SiteForm'
 import { SiteList } from './SiteList'
@@ -19,6 +20,7 @@ type Open =
   | { what: 'site'; site?: Schemas['Site'] }
   | { what: 'zone'; zone?: Schemas['Zone'] }
   | { what: 'client'; client?: string }
+  | { what: 'erase'; client: string }
   | { what: 'visit'; visit?: Schemas['Visit'] }
   | undefined
 
@@ -62,6 +64,7 @@ export default function Sites() {
         />
       )}
       {open?.what === 'client' && <OpenClient key={open.client ?? 'new'} id={open.client ?? ''} onDone={close} />}
+      {open?.what === 'erase' && <EraseClient key={open.client} client={open.client} form={me.date_form} onDone={close} />}
       {open?.what === 'zone' && chosen && (
         <ZoneForm key={open.zone?.id ?? 'new'} zone={open.zone} site={chosen} me={me} words={words} onDone={close} />
       )}
@@ -138,6 +141,11 @@ function SiteButtons({ site, me, onOpen }: { site: Schemas['Site']; me: Me; onOp
           <Button onClick={() => onOpen({ what: 'client', client: site.client_id })}>Change the client</Button>
           <Button onClick={() => onOpen({ what: 'zone' })}>Add a zone</Button>
         </>
+      )}
+      {me.rights.includes('keep-firm') && (
+        <Button danger onClick={() => onOpen({ what: 'erase', client: site.client_id })}>
+          Erase the client
+        </Button>
       )}
     </p>
   )
