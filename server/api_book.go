@@ -84,8 +84,10 @@ func (s *Server) book(ctx context.Context, in *bookIn, limit int) (out Book, err
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		q := tx.Table("treatment_records r").
 			Select(`r.*, coalesce(e.names -> 'sites' -> s.id::text ->> 'name', s.name) AS site_name,
-			coalesce(e.names -> 'sites' -> s.id::text ->> 'address', s.address) AS address, s.timezone, coalesce(nullif(s.place, ''), ?) AS place, z.name AS zone_name,
-			coalesce(e.names ->> 'client', c.name) AS client_name, l.lot, m.name AS machine, p.name AS supervisor, p.licence_number AS supervisor_licence, pl.number AS label_number,
+			coalesce(e.names -> 'sites' -> s.id::text ->> 'address', s.address) AS address, s.timezone,
+			coalesce(nullif(s.place, ''), ?) AS place, z.name AS zone_name,
+			coalesce(e.names ->> 'client', c.name) AS client_name, l.lot, m.name AS machine, p.name AS supervisor,
+			p.licence_number AS supervisor_licence, pl.number AS label_number,
 			pl.label AS label_text, EXISTS (SELECT FROM treatment_records x WHERE x.corrects_id = r.id) AS replaced`, who(ctx).Country).
 			Joins("JOIN zones z ON z.id = r.zone_id JOIN sites s ON s.id = z.site_id JOIN clients c ON c.id = s.client_id").
 			Joins("LEFT JOIN erasures e ON e.client_id = c.id"). // what the law wants with a name keeps it for its time

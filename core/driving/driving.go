@@ -32,8 +32,8 @@ type Leg struct {
 	Late   float64 // minutes after the last at which somebody was expected
 }
 
-// Roads wind: Detour is what a way is longer than the straight line (1.3 in towns; Boscoe et al. 2012 measured 1.417 over the United States),
-// and Speed is in km/h with lights and turns (judgement). A minute late costs as much as Lateness minutes on the way.
+// Roads wind: Detour is what a way is longer than the straight line (Boscoe et al. 2012 measured 1.417 over the United States), and
+// Speed is in km/h with lights and turns (judgement). A minute late costs as much as Lateness minutes on the way.
 const (
 	Detour   = 1.4
 	Speed    = 35.0
@@ -118,8 +118,8 @@ func (t *trip) cost(order []int) float64 {
 const Most = 20
 
 // Order is a good order of the stops, the same for the same stops: each is put where it costs least, once those with the narrowest hours
-// first and once the farthest first; then stretches are turned round and moved while that pays, and the better of the two stands. Its gap to
-// the best is in docs/performance.md.
+// first and once the farthest first; then stretches are turned round and moved while that pays, and the better of the two stands. Its gap
+// to the best is in docs/performance.md.
 func Order(stops []Stop, r Round) []int {
 	n := min(len(stops), Most)
 	narrow := make([]int, n)
