@@ -162,8 +162,8 @@ func (e *Erasure) forgetWhole(tx *gorm.DB, today time.Time) error {
 // forgetNames puts a number in the place of each name, and blurs the place.
 func (e *Erasure) forgetNames(tx *gorm.DB, id uuid.UUID, today time.Time) error {
 	called := "Erased client " + id.String()[30:]
-	if err := tx.Model(&store.Client{}).Where("id = ?", e.Client.ID).Updates(map[string]any{"name": called, "phone": "", "email": "", "notes": "",
-		"erased_on": today, "version": gorm.Expr("version + 1")}).Error; err != nil {
+	if err := tx.Model(&store.Client{}).Where("id = ?", e.Client.ID).Updates(map[string]any{"name": called, "phone": "", "email": "",
+		"notes": "", "erased_on": today, "version": gorm.Expr("version + 1")}).Error; err != nil {
 		return err
 	}
 	for i, s := range e.Sites {
@@ -174,7 +174,8 @@ func (e *Erasure) forgetNames(tx *gorm.DB, id uuid.UUID, today time.Time) error 
 			return err
 		}
 		if err := tx.Exec(`UPDATE zones z SET name = 'Zone ' || n.place, version = version + 1
-			FROM (SELECT id, row_number() OVER (ORDER BY name, id) AS place FROM zones WHERE site_id = ?) n WHERE n.id = z.id`, s.ID).Error; err != nil {
+			FROM (SELECT id, row_number() OVER (ORDER BY name, id) AS place FROM zones WHERE site_id = ?) n WHERE n.id = z.id`,
+			s.ID).Error; err != nil {
 			return err
 		}
 	}
