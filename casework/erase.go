@@ -142,6 +142,7 @@ func (e *Erasure) forgetWhole(tx *gorm.DB, today time.Time) error {
 		"DELETE FROM notes WHERE zone_id IN " + theirs,
 		"DELETE FROM call_pictures WHERE call_id IN (SELECT id FROM calls WHERE zone_id IN " + theirs + ")",
 		"DELETE FROM calls WHERE zone_id IN " + theirs,
+		"DELETE FROM messages WHERE client_id = @client",
 		"DELETE FROM map_entries WHERE site_id IN " + sites,
 		"DELETE FROM watch_notices WHERE zone_id IN " + theirs,
 		"DELETE FROM zone_courses WHERE zone_id IN " + theirs,

@@ -14,6 +14,7 @@ import (
 
 	"hodos/casework"
 	"hodos/core/client"
+	"hodos/core/triage"
 	"hodos/exchange/photofile"
 	"hodos/store"
 )
@@ -203,7 +204,34 @@ func (s *Server) takeCall(ctx context.Context, in *struct {
 		}
 		return casework.TakeCall(tx, l.SiteID, &row)
 	}))
+	if err == nil && row.Within == string(triage.Today) {
+		s.alert(ctx, l, row)
+	}
 	return &private[TookCall]{"private, no-store", "noindex", TookCall{row.ID, client.Until()}}, err
+}
+
+// alert tells the office by letter of a call that cannot wait; what fails here stands on the Day page all the same.
+func (s *Server) alert(ctx context.Context, l behindLink, row store.Call) {
+	if s.accounts.Mail == nil {
+		return
+	}
+	var c casework.Called
+	var firm store.Firm
+	err := s.store.InFirm(ctx, l.FirmID, func(tx *gorm.DB) (err error) {
+		if err := tx.First(&firm).Error; err != nil {
+			return err
+		}
+		c, err = casework.FindCall(tx, row.ID)
+		return err
+	})
+	if err == nil && firm.Email != "" && !c.ToldAt.Before(row.ToldAt.Add(-time.Second)) { // told again it is no news
+		err = s.accounts.Mail.Send(ctx, firm.Email, "Today or tomorrow: "+c.SiteName+", "+c.ZoneName, fmt.Sprintf(
+			"%s tells of %s, %s. By what they say somebody should be there today or tomorrow.\n\n%s\n\n%s/calls/%s\n", c.ClientName, c.SiteName,
+			c.ZoneName, c.Note, s.accounts.URL, c.ID))
+	}
+	if err != nil {
+		s.log.Error("the office was not told of a call", "error", err)
+	}
 }
 
 // row is a call as it is stored, with its answers as findings; the error names what is wrong with them.

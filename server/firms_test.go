@@ -110,6 +110,7 @@ func routes(p place, person string) map[string]route {
 		"give-diagnosis": {"POST", p.path("/diagnoses"), map[string]any{"id": id()}}, "export-case": {"GET", p.path("/case"), nil},
 		"record-treatment": {"POST", "/visits/" + p.visit + "/records", record}, "list-records": {"GET", "/zones/" + p.zone + "/records", nil},
 		"get-recovery": {"GET", "/zones/" + p.zone + "/recovery", nil}, "record-measure": {"POST", "/visits/" + p.visit + "/measures", map[string]any{"id": id(), "zone_id": p.zone, "baseline": true, "cover": .5, "spread": "", "note": ""}},
+		"list-messages": {"GET", "/messages", nil}, "send-messages": {"POST", "/messages", map[string]any{"id": id(), "kind": "hot", "subject": "Heat", "text": "It gets hot.", "clients": []any{p.client}}},
 		"preview-erasure": {"GET", "/clients/" + p.client + "/erasure", nil}, "erase-client": {"POST", "/clients/" + p.client + "/erasure", map[string]any{"id": id(), "name": "somebody else"}},
 		"list-calls": {"GET", "/calls", nil}, "get-call": {"GET", "/calls/" + p.call, nil}, "get-call-picture": {"GET", "/calls/" + p.call + "/pictures/1", nil},
 		"give-call-visit": {"PUT", "/calls/" + p.call + "/visit", map[string]any{"visit_id": p.visit}}, "put-call-aside": {"POST", "/calls/" + p.call + "/aside", nil},
@@ -147,7 +148,7 @@ var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome":
 	"read-password-link": true, "use-password-link": true, "list-letters": true}
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
-var own = map[string]bool{"list-clients": true, "list-calls": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
+var own = map[string]bool{"list-clients": true, "list-calls": true, "list-messages": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
 	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
@@ -253,6 +254,7 @@ var needs = map[string]account.Right{
 	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
 	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
 	"get-figures": account.KeepSites, "list-cases": account.KeepSites, "cases-csv": account.KeepSites,
+	"list-messages": account.See, "send-messages": account.KeepSites,
 	"preview-erasure": account.KeepFirm, "erase-client": account.KeepFirm,
 	"list-calls": account.See, "get-call": account.See, "get-call-picture": account.See, "give-call-visit": account.BookVisits,
 	"put-call-aside": account.BookVisits, "list-opinions": account.See,

@@ -172,6 +172,8 @@ var routes = []route{
 	{http.MethodGet, "/for/{token}/questions", "ask-client", "What a client can tell before a visit", "client", public, at((*Server).askClient)},
 	{http.MethodPost, "/for/{token}/calls", "take-call", "What a client tells of a lawn", "client", public, at((*Server).takeCall)},
 	{http.MethodPut, "/for/{token}/calls/{call}/pictures/{place}", "take-call-picture", "A picture to what a client tells", "client", public, at((*Server).takeCallPicture)},
+	{http.MethodGet, "/messages", "list-messages", "What could be told to clients now: weather ahead, visits of tomorrow", "client", account.See, at((*Server).listMessages)},
+	{http.MethodPost, "/messages", "send-messages", "Send a letter to clients", "client", account.KeepSites, at((*Server).sendMessages)},
 	{http.MethodGet, "/calls", "list-calls", "What clients told and nobody has gone to yet, the most urgent first", "client", account.See, at((*Server).listCalls)},
 	{http.MethodGet, "/calls/{id}", "get-call", "What a client told, what it may be, and what only a visit can tell", "client", account.See, at((*Server).getCall)},
 	{http.MethodGet, "/calls/{id}/pictures/{place}", "get-call-picture", "A picture that a client sent", "client", account.See, at((*Server).callPicture)},

@@ -430,6 +430,15 @@ type (
 		Names                JSON
 		FinishedAt           *time.Time
 	}
+	Message struct {
+		ID, FirmID, Batch, ClientID uuid.UUID
+		Kind                        string
+		VisitID                     *uuid.UUID
+		Email, Subject, Body, State string
+		MadeOn                      time.Time
+		SentAt                      *time.Time
+		PersonID                    uuid.UUID
+	}
 	CallPicture struct {
 		ID, CallID         uuid.UUID
 		Place              int

@@ -63,7 +63,7 @@ var core = map[string]string{
 	"hodos/core/diagnosis":  "evidence knowledge sky units worth",
 	"hodos/core/simulation": "diagnosis evidence knowledge weather",
 	"hodos/core/recovery":   "turf",
-	"hodos/core/client":     "units",
+	"hodos/core/client":     "units weather",
 	"hodos/core/opinion":    "diagnosis knowledge",
 	"hodos/core/repeat":     "worth",
 	"hodos/core/driving":    "",

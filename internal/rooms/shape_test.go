@@ -21,7 +21,7 @@ const (
 )
 
 var tables = []string{
-	"core/client/causes.go", "core/repeat/repeat.go", "core/guide/guide.go", "core/client/tasks.go", "core/client/questions.go", "core/knowledge/", "core/dose/", "core/remedy/actions.go", "core/remedy/facts.go", "core/remedy/gates.go", "core/remedy/seasons.go",
+	"core/client/causes.go", "core/repeat/repeat.go", "core/guide/guide.go", "core/client/tasks.go", "core/client/questions.go", "core/client/ahead.go", "core/knowledge/", "core/dose/", "core/remedy/actions.go", "core/remedy/facts.go", "core/remedy/gates.go", "core/remedy/seasons.go",
 	"core/remedy/words.go", "core/remedy/learning.go", "core/remedy/schools.go", "core/worth/stakes.go", "core/units/units.go", "core/weather/soil.go",
 	"core/counts/rows.go", "server/routes.go", "demo/",
 }

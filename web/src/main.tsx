@@ -30,6 +30,7 @@ const SiteMap = view(() => import('./sites/SiteMap'))
 const ClientView = view(() => import('./client/ClientView'))
 const ForClient = view(() => import('./client/ForClient'))
 const Tell = view(() => import('./client/Tell'))
+const Messages = view(() => import('./messages/Messages'))
 const CallPage = view(() => import('./calls/CallPage'))
 const Causes = view(() => import('./causes/Causes'))
 const CausePage = view(() => import('./causes/CausePage'))
@@ -91,6 +92,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/zones/:zone/sky" element={<ZoneSky />} />
             <Route path="/samples/:sample" element={<SampleForm />} />
             <Route path="/calls/:call" element={<CallPage />} />
+            <Route path="/messages" element={<Messages />} />
             <Route path="/calls/:call" element={<CallPage />} />
             <Route path="/sites" element={<Sites />} />
             <Route path="/sites/:site" element={<Sites />} />

@@ -1120,6 +1120,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What could be told to clients now: weather ahead, visits of tomorrow
+         * @description Needs the right see.
+         */
+        get: operations["list-messages"];
+        put?: never;
+        /**
+         * Send a letter to clients
+         * @description Needs the right keep-sites.
+         */
+        post: operations["send-messages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/notes/{id}": {
         parameters: {
             query?: never;
@@ -3929,6 +3953,23 @@ export interface components {
             /** @enum {string} */
             wind_dir?: "" | "N" | "NE" | "E" | "SE" | "S" | "SW" | "W" | "NW";
         };
+        Draft: {
+            /** @description whom it is for, in words */
+            for: string;
+            /** Format: date */
+            from: string;
+            /** @description tells drafts apart */
+            key: string;
+            /** @enum {string} */
+            kind: "hot" | "wet" | "frost" | "dry" | "visit";
+            recipients: components["schemas"]["Recipient"][];
+            subject: string;
+            /** @description without greeting and signature */
+            text: string;
+            /** Format: date */
+            to: string;
+            visit_id?: string;
+        };
         DrawnPlot: {
             /** @description from above, a character a cell: # damaged, . sound */
             rows: string[];
@@ -4706,6 +4747,23 @@ export interface components {
             readonly visit_id?: string;
             zone_id: string;
         };
+        MessageStation: {
+            id: string;
+            name: string;
+            /** Format: int64 */
+            sites: number;
+        };
+        Messages: {
+            drafts: components["schemas"]["Draft"][];
+            /** @description there is a forecast */
+            known: boolean;
+            /** @description this server sends mail */
+            mail: boolean;
+            /** @description the one whose weather is looked at */
+            station_id?: string;
+            /** @description the firm's, the one with most sites first */
+            stations: components["schemas"]["MessageStation"][];
+        };
         Middle: {
             /** Format: double */
             high: number;
@@ -4838,6 +4896,16 @@ export interface components {
             walked?: components["schemas"]["WalkedPoint"][] | null;
             /** @description for a lawn: the zone */
             zone_id?: string;
+        };
+        NewMessage: {
+            clients: string[];
+            /** @description version 7, made by the client: what is sent again goes to nobody twice */
+            id: string;
+            /** @enum {string} */
+            kind: "hot" | "wet" | "frost" | "dry" | "visit";
+            subject: string;
+            text: string;
+            visit_id?: string;
         };
         NewNote: {
             at?: components["schemas"]["OnSite"];
@@ -5456,6 +5524,18 @@ export interface components {
             to_day: number;
             why: string;
         };
+        Recipient: {
+            client_id: string;
+            /** @description empty where none is known */
+            email: string;
+            name: string;
+            sites: string;
+            /**
+             * Format: date
+             * @description when they were told of the same lately
+             */
+            told_on?: string;
+        };
         Record: {
             action: string;
             /** Format: double */
@@ -5843,6 +5923,12 @@ export interface components {
              * @enum {string}
              */
             side: "" | "a" | "b";
+        };
+        SentMessage: {
+            /** @description names of those whom it did not reach; sending again tries them again */
+            failed: string[];
+            /** Format: int64 */
+            sent: number;
         };
         Set: {
             causes: string[];
@@ -11044,6 +11130,161 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-messages": {
+        parameters: {
+            query?: {
+                /** @description the one with most sites when left out */
+                station_id?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Messages"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "send-messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMessage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentMessage"];
+                };
             };
             /** @description Unauthorized */
             401: {

@@ -61,7 +61,7 @@ describe('what a client picks', () => {
     })
     tell()
     const send = await screen.findByRole('button', { name: 'Send' })
-    expect(screen.getByText(/We come on 28 Aug 2026/)).toBeTruthy()
+    expect(screen.getByText(/We are coming on 28 Aug 2026/)).toBeTruthy()
     expect((send as HTMLButtonElement).disabled).toBe(true)
     await userEvent.click(screen.getByRole('button', { name: 'Overnight' }))
     expect(screen.getByText('Say which lawn it is.')).toBeTruthy()

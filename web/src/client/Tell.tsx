@@ -210,7 +210,7 @@ export default function Tell() {
         <p className="letter-for">{a.site}</p>
         <p>
           The more we know beforehand, the better we come prepared. It takes three minutes.
-          {a.visit_on && ` We come on ${showDate(a.visit_on, a.date_form)}.`}
+          {a.visit_on && ` We are coming on ${showDate(a.visit_on, a.date_form)}.`}
         </p>
         {a.told.length > 0 && (
           <p className="faint">You told us already: {a.told.map((t) => `${t.zone} on ${showDate(t.told_on, a.date_form)}`).join(', ')}.</p>

@@ -275,6 +275,13 @@ export default function Day() {
       </div>
       <div>
         <Calls me={me} />
+        {me.rights.includes('keep-sites') && (
+          <p>
+            <Link className="back" to="/messages">
+              Letters to clients
+            </Link>
+          </p>
+        )}
         <ClosedZones closed={d.closed} me={me} />
         <DueJobs jobs={d.jobs} me={me} />
         <Watch day={d} me={me} />

@@ -327,6 +327,11 @@ export default function Firm() {
             </Link>
           </p>
         )}
+        <p>
+          <Link className="back" to="/messages">
+            Letters to clients: weather that is coming, visits of tomorrow
+          </Link>
+        </p>
         {me.demo && (
           <p>
             <Link className="back" to="/firm/letters">
