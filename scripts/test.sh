@@ -20,9 +20,9 @@ rm -f /tmp/hodos-schema-$$.d.ts
 step "readers of files, six seconds each"
 "$top/scripts/fuzz.sh" 6s
 # The race detector is for what runs side by side. The core and the readers start nothing of their own, but for the simulation, and the rooms
-# above them use them from many requests at once.
-alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... | grep -v /core/simulation)
-step "go test of the core and the readers"
+# above them use them from many requests at once; the command line does one thing at a time, or is the server.
+alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... ./cmd/... | grep -v /core/simulation)
+step "go test of the core, the readers and the command line"
 go test -count=1 -timeout 15m $alone
 step "go test -race of what runs side by side"
 go test -race -count=1 -timeout 15m $(go list ./... | grep -vxF "$alone")

@@ -58,6 +58,14 @@ type Recovery struct {
 	Records    []Record      `json:"records" nullable:"false"`
 	Given      []Given       `json:"given" nullable:"false"`
 	Ending     *Ending       `json:"ending,omitempty"`
+	Again      []Before      `json:"again" nullable:"false" doc:"the checks that made the last diagnosis, with what they showed: to be made again"`
+}
+
+// Before is what a check showed when the diagnosis was made.
+type Before struct {
+	Finding string `json:"finding"`
+	Value   any    `json:"value"`
+	On      string `json:"on" format:"date"`
 }
 
 // getRecovery answers GET /zones/{id}/recovery: the recovery of a zone.
@@ -78,7 +86,17 @@ func (s *Server) recoveryAnswer(ctx context.Context, zone uuid.UUID, now casewor
 	out := answer(recoveryView(c, j))
 	return out, s.inFirm(ctx, func(tx *gorm.DB) error {
 		e, err := casework.ReadEnding(tx, c)
+		if err != nil {
+			return err
+		}
 		out.Body.Ending = endingView(e)
+		if len(c.Given) == 0 {
+			return nil
+		}
+		same, err := casework.SameChecks(c.Given[0])
+		for _, b := range same {
+			out.Body.Again = append(out.Body.Again, Before{b.Finding, b.Value, b.On.Format(dateOnly)})
+		}
 		return err
 	})
 }
@@ -101,6 +119,7 @@ func (s *Server) recoveryOf(ctx context.Context, zone uuid.UUID, now casework.Mo
 // recoveryView is a course as the pages draw it.
 func recoveryView(c casework.Course, j casework.Judged) Recovery {
 	out := Recovery{ZoneID: c.Zone.ID, Measures: []Measure{}, Expected: []ExpectedDay{}, Records: []Record{}, Given: []Given{},
+		Again:   []Before{},
 		Verdict: string(j.Verdict), Reason: j.Reason, Limit: string(j.Limit), Rate: round3(j.Rate), Target: c.Zone.TargetCover}
 	for _, l := range c.Measures {
 		out.Measures = append(out.Measures, measureOf(l))

@@ -106,3 +106,24 @@ func TestALookAnswersForATreatment(t *testing.T) {
 		}
 	}
 }
+
+// At a look the checks that made the diagnosis are made again: counts first, nothing that a client tells or that the weather says.
+func TestTheSameChecksAreMadeAgain(t *testing.T) {
+	t.Parallel()
+	w := newWorld(t)
+	tech := w.as("technician")
+	again := tech.recovery(tech.place("Stonecrop")).Again
+	require.Len(t, again, 4)
+	require.Equal(t, server.Before{Finding: "root-colour", Value: "black", On: "2026-04-28"}, again[0])
+	p := tech.place("Quill")
+	tech.must(200, "POST", p.path("/answers"), answers(tap("pull-test", "lifts-like-carpet"), tap("animal-digging", "rooting-holes"),
+		tap("grubs-per-m2", 40), tap("onset-speed", "weeks")), nil)
+	tech.must(200, "POST", p.path("/diagnoses"), map[string]any{"id": id()}, nil)
+	again = tech.recovery(p).Again
+	require.Equal(t, "grubs-per-m2", again[0].Finding)
+	require.Equal(t, 40.0, again[0].Value)
+	for _, b := range again {
+		require.NotEqual(t, "onset-speed", b.Finding)
+	}
+	require.Empty(t, tech.recovery(tech.place("Harrow")).Again, "nothing was diagnosed there")
+}

@@ -3104,6 +3104,12 @@ export interface components {
             uniformity: number;
             verdict: string;
         };
+        Before: {
+            finding: string;
+            /** Format: date */
+            on: string;
+            value: unknown;
+        };
         BenchCalculation: {
             fields: components["schemas"]["BenchField"][];
             group: string;
@@ -5630,6 +5636,8 @@ export interface components {
             record: components["schemas"]["Record"];
         };
         Recovery: {
+            /** @description the checks that made the last diagnosis, with what they showed: to be made again */
+            again: components["schemas"]["Before"][];
             ending?: components["schemas"]["Ending"];
             expected: components["schemas"]["ExpectedDay"][];
             follow_up?: components["schemas"]["Visit"];

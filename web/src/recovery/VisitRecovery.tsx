@@ -14,11 +14,26 @@ import { shareSaid } from '../photo/words'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
 import { CameBack, CloseCase } from './Ending'
+import { SameChecks } from './SameChecks'
 import { ZoneThread } from './Thread'
 import './recovery.css'
 
-function Stepper({ label, value, onChange, hint }: { label: string; value: string; onChange: (v: string) => void; hint: string }) {
-  const step = (by: number) => onChange(String(Math.min(100, Math.max(0, (readNumber(value) ?? 50) + by))))
+function Stepper({
+  label,
+  value,
+  before,
+  onChange,
+  hint,
+}: {
+  label: string
+  value: string
+  /** at the last look, as a share: from there the steps go on */
+  before?: number | undefined
+  onChange: (v: string) => void
+  hint: string
+}) {
+  const was = before === undefined ? undefined : Math.round(before * 100)
+  const step = (by: number) => onChange(String(Math.min(100, Math.max(0, (readNumber(value) ?? was ?? 50) + by))))
   return (
     <div className="field">
       <span>{label}</span>
@@ -39,7 +54,10 @@ function Stepper({ label, value, onChange, hint }: { label: string; value: strin
         </button>
         <span className="unit">%</span>
       </div>
-      <small className="faint">{hint}</small>
+      <small className="faint">
+        {was !== undefined && `Last time ${was} %. `}
+        {hint}
+      </small>
     </div>
   )
 }
@@ -57,7 +75,7 @@ function ByPictures({ visit, zone, onTake }: { visit: string; zone: string; onTa
   )
 }
 
-function Measure({ visit, zone, started }: { visit: string; zone: string; started: boolean }) {
+function Measure({ visit, zone, started, last }: { visit: string; zone: string; started: boolean; last?: Schemas['Measure'] | undefined }) {
   const [cover, setCover] = useState('')
   const [crowns, setCrowns] = useState('')
   const [spread, setSpread] = useState<'' | 'none' | 'new'>('')
@@ -106,11 +124,18 @@ function Measure({ visit, zone, started }: { visit: string; zone: string; starte
       <Stepper
         label="Green cover"
         value={cover}
+        before={last?.cover}
         onChange={setCover}
         hint="of the damaged part, from straight above; estimates by eye tend to be high"
       />
       <ByPictures visit={visit} zone={zone} onTake={(percent) => setCover(String(percent))} />
-      <Stepper label="Crowns alive" value={crowns} onChange={setCrowns} hint="of ten to twenty cut; leave empty if not cut" />
+      <Stepper
+        label="Crowns alive"
+        value={crowns}
+        before={last?.live_crowns}
+        onChange={setCrowns}
+        hint="of ten to twenty cut; leave empty if not cut"
+      />
       <div className="field">
         <span>New spread</span>
         <div className="answers">
@@ -185,7 +210,8 @@ export default function VisitRecovery() {
         {me.rights.includes('answer-checks') && (
           <div>
             <Photos key={`${zone}photos`} visit={visit} zone={zone} may />
-            <Measure key={zone} visit={visit} zone={zone} started={r.started} />
+            <Measure key={zone} visit={visit} zone={zone} started={r.started} last={r.measures.at(-1)} />
+            <SameChecks key={`${zone}same`} again={r.again} visit={visit} zone={zone} words={words} me={me} />
             {r.ending && (
               <CloseCase
                 key={`${zone}end${r.verdict}`}
