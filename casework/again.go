@@ -20,8 +20,8 @@ type Before struct {
 // mostAgain is how many checks are made again at a look, beside what was counted: those that made the diagnosis (judgement).
 const mostAgain = 4
 
-// SameChecks are the checks of a diagnosis that are worth making again at a look: what was counted first, then what spoke most for it. What a
-// client tells, a laboratory finds or the weather says is not looked at again.
+// SameChecks are the checks of a diagnosis that are worth making again at a look: what was counted first, then what spoke most for it. What
+// a client tells, a laboratory finds or the weather says is not looked at again.
 func SameChecks(d store.Diagnosis) ([]Before, error) {
 	var r casefile.Result
 	if err := json.Unmarshal(d.Result, &r); err != nil {

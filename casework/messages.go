@@ -35,9 +35,11 @@ func ReadersUnder(tx *gorm.DB, station uuid.UUID, today time.Time) ([]Reader, er
 		}
 	}
 	var out []Reader
-	if err := tx.Raw(`SELECT k.id, k.name, k.email, string_agg(DISTINCT s.name, ', ') AS sites, bool_or(coalesce(z.irrigated, false)) AS irrigated,
+	if err := tx.Raw(`SELECT k.id, k.name, k.email, string_agg(DISTINCT s.name, ', ') AS sites,
+			bool_or(coalesce(z.irrigated, false)) AS irrigated,
 			bool_or(z.species ->> 0 IN ?) AS warm,
-			bool_or(EXISTS (SELECT FROM treatment_records r WHERE r.zone_id = z.id AND r.action IN ? AND NOT r.voided AND r.applied_on > ?)) AS sown
+			bool_or(EXISTS (SELECT FROM treatment_records r
+				WHERE r.zone_id = z.id AND r.action IN ? AND NOT r.voided AND r.applied_on > ?)) AS sown
 		FROM clients k JOIN sites s ON s.client_id = k.id JOIN zones z ON z.site_id = s.id
 		WHERE s.station_id = ? AND s.erased_on IS NULL GROUP BY k.id ORDER BY k.name, k.id LIMIT ?`,
 		warm, sowing, today.AddDate(0, 0, -client.SownDays), station, mostReaders).Scan(&out).Error; err != nil {
@@ -90,10 +92,12 @@ const mostExpected = 100
 func VisitsTomorrow(tx *gorm.DB, today time.Time) (out []Expected, err error) {
 	tomorrow := today.AddDate(0, 0, 1)
 	err = tx.Raw(`SELECT v.*, k.id AS client_id, k.name AS client_name, k.email, s.name AS site_name, coalesce(p.name, '') AS person_name,
-			coalesce((SELECT jsonb_agg(DISTINCT j.action) FROM jobs j WHERE j.site_id = s.id AND j.state = 'booked' AND j.due_on = v.due_on), '[]') AS actions,
+			coalesce((SELECT jsonb_agg(DISTINCT j.action) FROM jobs j
+				WHERE j.site_id = s.id AND j.state = 'booked' AND j.due_on = v.due_on), '[]') AS actions,
 			(SELECT max(m.made_on) FROM messages m WHERE m.visit_id = v.id AND m.state <> 'failed') AS told_on
 		FROM visits v JOIN sites s ON s.id = v.site_id JOIN clients k ON k.id = s.client_id LEFT JOIN people p ON p.id = v.person_id
-		WHERE v.due_on = ? AND v.started_on IS NULL AND v.closed_on IS NULL ORDER BY s.name, v.id LIMIT ?`, tomorrow, mostExpected).Scan(&out).Error
+		WHERE v.due_on = ? AND v.started_on IS NULL AND v.closed_on IS NULL
+		ORDER BY s.name, v.id LIMIT ?`, tomorrow, mostExpected).Scan(&out).Error
 	return out, err
 }
 

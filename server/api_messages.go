@@ -173,8 +173,8 @@ func visitDraft(v casework.Expected, say units.Saying, form string) (Draft, erro
 		when += ". " + v.PersonName + " will be there"
 	}
 	d := Draft{Key: "visit " + v.ID.String(), Kind: "visit", From: v.DueOn.Format(dateOnly), To: v.DueOn.Format(dateOnly), For: v.SiteName,
-		Subject: "We are coming tomorrow: " + v.SiteName, Text: strings.Join(append([]string{when + "."}, client.Beforehand(actions, say)...), "\n\n"),
-		VisitID: &v.ID}
+		Subject: "We are coming tomorrow: " + v.SiteName, VisitID: &v.ID,
+		Text: strings.Join(append([]string{when + "."}, client.Beforehand(actions, say)...), "\n\n")}
 	x := Recipient{ClientID: v.ClientID, Name: v.ClientName, Email: v.Email, Sites: v.SiteName}
 	if v.ToldOn != nil {
 		x.ToldOn = v.ToldOn.Format(dateOnly)

@@ -58,7 +58,7 @@ type Recovery struct {
 	Records    []Record      `json:"records" nullable:"false"`
 	Given      []Given       `json:"given" nullable:"false"`
 	Ending     *Ending       `json:"ending,omitempty"`
-	Again      []Before      `json:"again" nullable:"false" doc:"the checks that made the last diagnosis, with what they showed: to be made again"`
+	Again      []Before      `json:"again" nullable:"false" doc:"checks that made the last diagnosis, with what they showed"`
 }
 
 // Before is what a check showed when the diagnosis was made.

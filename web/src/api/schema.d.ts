@@ -5636,7 +5636,7 @@ export interface components {
             record: components["schemas"]["Record"];
         };
         Recovery: {
-            /** @description the checks that made the last diagnosis, with what they showed: to be made again */
+            /** @description checks that made the last diagnosis, with what they showed */
             again: components["schemas"]["Before"][];
             ending?: components["schemas"]["Ending"];
             expected: components["schemas"]["ExpectedDay"][];
