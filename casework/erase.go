@@ -143,6 +143,8 @@ func (e *Erasure) forgetWhole(tx *gorm.DB, today time.Time) error {
 		"DELETE FROM call_pictures WHERE call_id IN (SELECT id FROM calls WHERE zone_id IN " + theirs + ")",
 		"DELETE FROM calls WHERE zone_id IN " + theirs,
 		"DELETE FROM messages WHERE client_id = @client",
+		"UPDATE trials SET name = 'Trial', question = '' WHERE zone_id IN " + theirs,
+		"UPDATE trial_plots SET void = 'left out' WHERE void <> '' AND trial_id IN (SELECT id FROM trials WHERE zone_id IN " + theirs + ")",
 		"DELETE FROM map_entries WHERE site_id IN " + sites,
 		"DELETE FROM watch_notices WHERE zone_id IN " + theirs,
 		"DELETE FROM zone_courses WHERE zone_id IN " + theirs,

@@ -264,6 +264,9 @@ func (p property) load(tx *gorm.DB) error {
 			return err
 		}
 	}
+	if err := p.loadTrial(tx, zones); err != nil {
+		return err
+	}
 	return p.loadCall(tx, site, zones)
 }
 

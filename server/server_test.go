@@ -146,7 +146,7 @@ func (p problem) at(location string) string {
 func id() string { return uuid.Must(uuid.NewV7()).String() }
 
 // place is a visit with its zone.
-type place struct{ site, zone, visit, client, sample, job, at, call string }
+type place struct{ site, zone, visit, client, sample, job, at, call, trial, plot string }
 
 func (c *client) place(name string) place {
 	c.w.t.Helper()
@@ -161,7 +161,7 @@ func (c *client) place(name string) place {
 		for _, v := range append(day.Due, day.Coming...) {
 			if v.Visit.SiteID == s.ID {
 				return place{s.ID.String(), s.Zones[0].ID.String(), v.Visit.ID.String(), s.ClientID.String(), "", id(),
-					fmt.Sprintf("%f,%f", s.Longitude, s.Latitude), ""}
+					fmt.Sprintf("%f,%f", s.Longitude, s.Latitude), "", "", ""}
 			}
 		}
 	}
@@ -176,6 +176,9 @@ func (c *client) sampled(p place) place {
 	c.must(200, "POST", "/visits/"+p.visit+"/samples", map[string]any{"id": p.sample, "zone_id": p.zone, "kind": "soil", "cores": 14,
 		"depth_mm": 90, "note": ""}, nil)
 	p.call = c.openCalls()[0].ID.String()
+	trial, plots := laidOut(p)
+	c.must(200, "POST", "/trials", trial, nil)
+	p.trial, p.plot = trial["id"].(string), plots[0]
 	p.job = id()
 	c.must(200, "POST", p.path("/jobs"), map[string]any{"jobs": []any{map[string]any{"id": p.job, "action": "insecticide-preventive", "step": 1}}}, nil)
 	return p

@@ -439,6 +439,32 @@ type (
 		SentAt                      *time.Time
 		PersonID                    uuid.UUID
 	}
+	Trial struct {
+		ID, FirmID, ZoneID       uuid.UUID
+		Name, Question, DoseUnit string
+		BeganOn                  time.Time
+		ClosedOn                 *time.Time
+		Version                  int
+		PersonID                 uuid.UUID
+	}
+	TrialPlot struct {
+		ID, FirmID, TrialID uuid.UUID
+		Place               int
+		Name, Treatment     string
+		Dose                float64
+		Void                string
+	}
+	TrialReading struct {
+		ID         uuid.UUID
+		Seq        int64 `gorm:"->"`
+		FirmID     uuid.UUID
+		PlotID     uuid.UUID
+		Kind       string
+		ReadOn     time.Time
+		Value      float64
+		PersonID   uuid.UUID
+		RecordedAt time.Time
+	}
 	CallPicture struct {
 		ID, CallID         uuid.UUID
 		Place              int

@@ -310,11 +310,11 @@ func grant(ctx context.Context, db *sql.DB, name, role string) error {
 		"GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO "+quoted(role),
 		"REVOKE INSERT, UPDATE, DELETE ON goose_db_version, river_migration FROM "+quoted(role),
 		"REVOKE UPDATE, DELETE ON answers, diagnoses, treatment_records, measures, audits, readings, events, "+
-			"product_labels, machine_log, waterings_in, closings FROM "+quoted(
+			"product_labels, machine_log, waterings_in, closings, trial_readings FROM "+quoted(
 			role,
 		),
 		"REVOKE DELETE ON firms, people, clients, sites, zones, visits, stations, samples, products, product_lots, jobs, machines, "+
-			"client_links, erasures FROM "+quoted(
+			"client_links, erasures, trials FROM "+quoted(
 			role,
 		),
 		"REVOKE EXECUTE ON PROCEDURE lock_firm(text) FROM PUBLIC",

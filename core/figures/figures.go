@@ -78,6 +78,17 @@ type Mean struct {
 var t95 = []float64{12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228, 2.201, 2.179, 2.160, 2.145, 2.131, 2.120, 2.110,
 	2.101, 2.093, 2.086, 2.080, 2.074, 2.069, 2.064, 2.060, 2.056, 2.052, 2.048, 2.045, 2.042}
 
+// T95 is the quantile of Student's t of two-sided 95 % for so many degrees of freedom, the normal's beyond the table; infinite for none.
+func T95(df int) float64 {
+	switch {
+	case df < 1:
+		return math.Inf(1)
+	case df <= len(t95):
+		return t95[df-1]
+	}
+	return z95
+}
+
 // MeanOf is the mean of counts or amounts that cannot be negative; of a single one nothing is known but itself.
 func MeanOf(values []float64) Mean {
 	n := len(values)
@@ -95,11 +106,7 @@ func MeanOf(values []float64) Mean {
 	if n == 1 {
 		return Mean{1, mean, mean, mean}
 	}
-	t := z95
-	if n-2 < len(t95) {
-		t = t95[n-2]
-	}
-	half := t * math.Sqrt(squares/float64(n-1)/float64(n))
+	half := T95(n-1) * math.Sqrt(squares/float64(n-1)/float64(n))
 	return Mean{n, mean, math.Max(0, mean-half), mean + half}
 }
 

@@ -67,6 +67,7 @@ var core = map[string]string{
 	"hodos/core/opinion":    "diagnosis knowledge",
 	"hodos/core/repeat":     "worth",
 	"hodos/core/driving":    "",
+	"hodos/core/trial":      "figures recovery",
 	"hodos/core/triage":     "diagnosis worth",
 	"hodos/core/figures":    "",
 	"hodos/core/guide":      "",

@@ -31,6 +31,7 @@ const ClientView = view(() => import('./client/ClientView'))
 const ForClient = view(() => import('./client/ForClient'))
 const Tell = view(() => import('./client/Tell'))
 const Messages = view(() => import('./messages/Messages'))
+const TrialPage = view(() => import('./trials/TrialPage'))
 const CallPage = view(() => import('./calls/CallPage'))
 const Causes = view(() => import('./causes/Causes'))
 const CausePage = view(() => import('./causes/CausePage'))
@@ -92,6 +93,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/zones/:zone/sky" element={<ZoneSky />} />
             <Route path="/samples/:sample" element={<SampleForm />} />
             <Route path="/calls/:call" element={<CallPage />} />
+            <Route path="/trials/:trial" element={<TrialPage />} />
             <Route path="/messages" element={<Messages />} />
             <Route path="/calls/:call" element={<CallPage />} />
             <Route path="/sites" element={<Sites />} />

@@ -2056,6 +2056,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay out a trial
+         * @description Needs the right answer-checks.
+         */
+        post: operations["make-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/trials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A trial with what it tells
+         * @description Needs the right see.
+         */
+        get: operations["get-trial"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/trials/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nothing more is read of a trial
+         * @description Needs the right answer-checks.
+         */
+        post: operations["close-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/trials/{id}/plots/{plot}/void": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Leave a plot out, with the reason, or take that back
+         * @description Needs the right answer-checks.
+         */
+        put: operations["void-plot"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/trials/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the plots of a trial show on a day
+         * @description Needs the right answer-checks.
+         */
+        post: operations["read-plots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits": {
         parameters: {
             query?: never;
@@ -2873,6 +2973,26 @@ export interface paths {
          * @description Needs the right see.
          */
         get: operations["get-zone-sky"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/zones/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The trials in a zone
+         * @description Needs the right see.
+         */
+        get: operations["list-trials"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4183,6 +4303,14 @@ export interface components {
             site_id?: string;
             site_name?: string;
         };
+        FigureMean: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mean: number;
+        };
         Figures: {
             /** @description closed cases by the chance that the diagnosis gave */
             calibrated: components["schemas"]["Calibrated"][];
@@ -4947,6 +5075,13 @@ export interface components {
             tilt?: number;
             wanted: components["schemas"]["PhotoWanted"];
         };
+        NewReading: {
+            /** @description version 7, made by the client */
+            id: string;
+            plot_id: string;
+            /** Format: double */
+            value: number;
+        };
         NewSample: {
             /**
              * Format: int64
@@ -5529,6 +5664,13 @@ export interface components {
             /** Format: int64 */
             to_day: number;
             why: string;
+        };
+        "Read-plotsRequest": {
+            /** @enum {string} */
+            kind: "affected" | "uptake";
+            /** Format: date */
+            on: string;
+            readings: components["schemas"]["NewReading"][];
         };
         Recipient: {
             client_id: string;
@@ -6265,6 +6407,105 @@ export interface components {
             /** @description what to do and to leave until somebody has come */
             until: string[];
         };
+        Trial: {
+            /** Format: date */
+            began_on: string;
+            /** Format: date */
+            readonly closed_on?: string;
+            dose_unit?: string;
+            id: string;
+            name: string;
+            plots: components["schemas"]["TrialPlot"][];
+            question?: string;
+            /** Format: int64 */
+            version: number;
+            zone_id: string;
+        };
+        TrialGroup: {
+            /** @description under the curve, per cent days */
+            area: components["schemas"]["FigureMean"];
+            /** Format: double */
+            dose: number;
+            /** @description per cent on the last day */
+            last: components["schemas"]["FigureMean"];
+            /** Format: int64 */
+            plots: number;
+            /** @description per cent of what the untreated had */
+            suppressed?: components["schemas"]["TrialInterval"];
+            treatment: string;
+        };
+        TrialInterval: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** @description no limits can be given */
+            open: boolean;
+            /** Format: double */
+            value: number;
+        };
+        TrialLine: {
+            /**
+             * Format: double
+             * @description at dose 0
+             */
+            at: number;
+            /**
+             * Format: double
+             * @description r², 0 to 1
+             */
+            fits: number;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description 95 % of the slope
+             */
+            low: number;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description for one more of the dose
+             */
+            slope: number;
+        };
+        TrialPlot: {
+            /** Format: double */
+            dose?: number;
+            id: string;
+            name: string;
+            /** @description by day, the later of two on one day */
+            readonly readings?: components["schemas"]["TrialReading"][] | null;
+            /** @description empty for untreated */
+            treatment?: string;
+            /** @description what happened to it, so that it does not count; empty for nothing */
+            void?: string;
+        };
+        TrialRead: {
+            /** @description what the area under the curve does not show */
+            cautions: ("few-days" | "few-plots" | "crosses" | "at-the-end" | "gaps" | "voided" | "none-sick")[];
+            /** @description area under the curve on dose; left out with fewer than three doses */
+            doses?: components["schemas"]["TrialLine"];
+            /** @description untreated first */
+            groups: components["schemas"]["TrialGroup"][];
+            site_name: string;
+            trial: components["schemas"]["Trial"];
+            /** @description uptake on dose */
+            uptake?: components["schemas"]["TrialLine"];
+            zone_name: string;
+        };
+        TrialReading: {
+            /** @enum {string} */
+            kind: "affected" | "uptake";
+            /** Format: date */
+            on: string;
+            /**
+             * Format: double
+             * @description per cent affected; for uptake per cent of the leaves' dry matter
+             */
+            value: number;
+        };
         Turn: {
             /** @description what led then, where that is something else */
             before: string;
@@ -6568,6 +6809,10 @@ export interface components {
             species: components["schemas"]["VSpecies"][];
             stations: components["schemas"]["VStation"][];
             weather_findings: components["schemas"]["VWeather"][];
+        };
+        "Void-plotRequest": {
+            /** @description what happened; empty takes it back */
+            void: string;
         };
         WalkedPoint: {
             /**
@@ -15453,6 +15698,397 @@ export interface operations {
             };
         };
     };
+    "make-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "close-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "void-plot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                plot: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Void-plotRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-plots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Read-plotsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialRead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "book-visit": {
         parameters: {
             query?: never;
@@ -18740,6 +19376,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SkyView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"][] | null;
                 };
             };
             /** @description Unauthorized */

@@ -11,6 +11,7 @@ import { write } from '../offline/writes'
 import { Photos } from '../photo/Photos'
 import { photosQuery } from '../photo/queries'
 import { shareSaid } from '../photo/words'
+import { Trials } from '../trials/Trials'
 import { VisitHead } from '../visit/VisitHead'
 import { Course, VerdictBox } from './Course'
 import { CameBack, CloseCase } from './Ending'
@@ -200,6 +201,7 @@ export default function VisitRecovery() {
           )}
           <ZoneThread key={`${zone}thread`} zone={zone} visit={visit} words={words} form={me.date_form} />
           <Beside key={zone} zone={zone} form={me.date_form} />
+          <Trials key={`${zone}trials`} zone={zone} me={me} />
           <Done
             r={r}
             form={me.date_form}

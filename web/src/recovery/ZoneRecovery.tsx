@@ -2,6 +2,7 @@ import { Link, useParams } from 'react-router'
 import { useMe, useRecovery, useSiteOfZone, useWords } from '../api/queries'
 import { Busy, Problem } from '../Shell'
 import { Beside } from '../photo/Beside'
+import { Trials } from '../trials/Trials'
 import { Course, VerdictBox } from './Course'
 import { ZoneThread } from './Thread'
 import { Done } from './VisitRecovery'
@@ -39,6 +40,7 @@ export default function ZoneRecovery() {
           )}
           <ZoneThread zone={zone} words={words} form={me.date_form} />
           <Beside key={zone} zone={zone} form={me.date_form} />
+          <Trials zone={zone} me={me} />
         </div>
         <Done
           r={r}
