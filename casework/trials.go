@@ -23,7 +23,7 @@ func ReadTrial(tx *gorm.DB, id uuid.UUID) (t Trial, err error) {
 	if err := tx.First(&t.Trial, "id = ?", id).Error; err != nil {
 		return t, err
 	}
-	if err := tx.Raw(`SELECT s.name AS site_name, z.name AS zone_name, s.timezone FROM zones z JOIN sites s ON s.id = z.site_id WHERE z.id = ?`,
+	if err := tx.Raw(`SELECT s.name, z.name, s.timezone FROM zones z JOIN sites s ON s.id = z.site_id WHERE z.id = ?`,
 		t.Trial.ZoneID).Row().Scan(&t.SiteName, &t.ZoneName, &t.Timezone); err != nil {
 		return t, err
 	}

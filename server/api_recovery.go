@@ -9,6 +9,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/casework"
+	"hodos/core/recovery"
 	"hodos/store"
 )
 
@@ -58,7 +59,34 @@ type Recovery struct {
 	Records    []Record      `json:"records" nullable:"false"`
 	Given      []Given       `json:"given" nullable:"false"`
 	Ending     *Ending       `json:"ending,omitempty"`
+	Progress   *NotGreen     `json:"progress,omitempty" doc:"how much was not green over the whole time; left out with a single measurement"`
 	Again      []Before      `json:"again" nullable:"false" doc:"checks that made the last diagnosis, with what they showed"`
+}
+
+// NotGreen is the area under the curve of what is not green, from the baseline to the last measurement.
+type NotGreen struct {
+	PercentDays float64 `json:"percent_days"`
+	Mean        float64 `json:"mean" doc:"per cent not green, on average over the time"`
+	Days        int     `json:"days"`
+}
+
+// progressOf reads it off the measurements of a course, the later of two on one day.
+func progressOf(c casework.Course) *NotGreen {
+	var days, bare []float64
+	for _, m := range c.Measures[c.Start:] {
+		day := m.MeasuredOn.Sub(c.Measures[c.Start].MeasuredOn).Hours() / 24
+		if n := len(days); n > 0 && days[n-1] == day {
+			bare[n-1] = 100 * (1 - m.Cover)
+			continue
+		}
+		days, bare = append(days, day), append(bare, 100*(1-m.Cover))
+	}
+	area, err := recovery.Progress(days, bare)
+	if err != nil || len(days) < 2 {
+		return nil
+	}
+	span := days[len(days)-1]
+	return &NotGreen{round3(area), round3(area / span), int(span)}
 }
 
 // Before is what a check showed when the diagnosis was made.
@@ -137,7 +165,7 @@ func recoveryView(c casework.Course, j casework.Judged) Recovery {
 	if c.Start < 0 {
 		return out
 	}
-	out.Started, out.StartedOn = true, j.From.Format(dateOnly)
+	out.Started, out.StartedOn, out.Progress = true, j.From.Format(dateOnly), progressOf(c)
 	out.RateLow, out.RateHigh = round3(j.RateLow), round3(j.RateHigh)
 	out.GreenEarly, out.GreenOn, out.GreenLate = dayOf(j.From, j.Early), dayOf(j.From, j.Mid), dayOf(j.From, j.Late)
 	for _, p := range j.Points {

@@ -35,7 +35,7 @@ type TrialPlot struct {
 	Name      string         `json:"name" minLength:"1" maxLength:"40"`
 	Treatment string         `json:"treatment" maxLength:"80" required:"false" doc:"empty for untreated"`
 	Dose      float64        `json:"dose" minimum:"0" maximum:"1000000" required:"false"`
-	Void      string         `json:"void" maxLength:"200" required:"false" doc:"what happened to it, so that it does not count; empty for nothing"`
+	Void      string         `json:"void" maxLength:"200" required:"false" doc:"what happened to it, so that it does not count"`
 	Readings  []TrialReading `json:"readings,omitempty" readOnly:"true" doc:"by day, the later of two on one day"`
 }
 

@@ -126,4 +126,11 @@ func TestTheSameChecksAreMadeAgain(t *testing.T) {
 		require.NotEqual(t, "onset-speed", b.Finding)
 	}
 	require.Empty(t, tech.recovery(tech.place("Harrow")).Again, "nothing was diagnosed there")
+
+	// 45, 32 and 24 % not green on days 0, 42 and 77: (45+32)/2·42 + (32+24)/2·35 = 2597
+	progress := tech.recovery(tech.place("Stonecrop")).Progress
+	require.InDelta(t, 2597, progress.PercentDays, .1)
+	require.InDelta(t, 2597./77, progress.Mean, .01)
+	require.Equal(t, 77, progress.Days)
+	require.Nil(t, tech.recovery(tech.place("Harrow")).Progress)
 }

@@ -1,5 +1,5 @@
-// Package trial reads what treated and untreated plots of a lawn tell: the area under each curve, how much a treatment suppressed, what a dose
-// does, and what such an area hides.
+// Package trial reads what treated and untreated plots of a lawn tell: the area under each curve, how much a treatment suppressed, what a
+// dose does, and what such an area hides.
 package trial
 
 import (
@@ -222,8 +222,8 @@ func (o *Outcome) suppress(caution func(Caution)) {
 	}
 }
 
-// suppression is 100·(1 − treated/untreated) with limits by Fieller's theorem (1954) for two independent means with a pooled spread: without
-// end where the untreated plots are too unlike each other to be told from nought. A group of one plot has the value alone.
+// suppression is 100·(1 − treated/untreated) with limits by Fieller's theorem (1954) for two independent means with a pooled spread:
+// without end where the untreated plots are too unlike each other to be told from nought. A group of one plot has the value alone.
 func suppression(g, u Group) *Interval {
 	if u.Area.Mean <= 0 {
 		return nil

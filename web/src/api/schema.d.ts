@@ -5097,6 +5097,17 @@ export interface components {
             note: string;
             zone_id: string;
         };
+        NotGreen: {
+            /** Format: int64 */
+            days: number;
+            /**
+             * Format: double
+             * @description per cent not green, on average over the time
+             */
+            mean: number;
+            /** Format: double */
+            percent_days: number;
+        };
         Note: {
             at?: components["schemas"]["OnSite"];
             by: string;
@@ -5805,6 +5816,8 @@ export interface components {
              */
             limit: "" | "cold" | "heat" | "dry";
             measures: components["schemas"]["Measure"][];
+            /** @description how much was not green over the whole time; left out with a single measurement */
+            progress?: components["schemas"]["NotGreen"];
             /**
              * Format: double
              * @description the zone's own factor on the rate of its grass, as its measures have shown; 1 for nothing yet
@@ -6479,7 +6492,7 @@ export interface components {
             readonly readings?: components["schemas"]["TrialReading"][] | null;
             /** @description empty for untreated */
             treatment?: string;
-            /** @description what happened to it, so that it does not count; empty for nothing */
+            /** @description what happened to it, so that it does not count */
             void?: string;
         };
         TrialRead: {

@@ -172,6 +172,14 @@ export function VerdictBox({
             <dd className="num">{showDate(r.follow_up.due_on, form, true)}</dd>
           </>
         )}
+        {r.progress && (
+          <>
+            <dt>Not green on average</dt>
+            <dd className="num">
+              {Math.round(r.progress.mean)} % over {r.progress.days} days <small>({Math.round(r.progress.percent_days)} % days)</small>
+            </dd>
+          </>
+        )}
         {r.measures.filter((m) => !m.baseline).length > 0 && (
           <>
             <dt>This zone recovers</dt>
