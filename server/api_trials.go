@@ -54,7 +54,8 @@ type TrialRead struct {
 	Groups   []TrialGroup `json:"groups" nullable:"false" doc:"untreated first"`
 	Doses    *TrialLine   `json:"doses,omitempty" doc:"area under the curve on dose; left out with fewer than three doses"`
 	Uptake   *TrialLine   `json:"uptake,omitempty" doc:"uptake on dose"`
-	Cautions []string     `json:"cautions" nullable:"false" doc:"what the area under the curve does not show" enum:"few-days,few-plots,crosses,at-the-end,gaps,voided,none-sick"`
+	// Cautions are what the area under the curve does not show.
+	Cautions []string `json:"cautions" nullable:"false" enum:"few-days,few-plots,crosses,at-the-end,gaps,voided,none-sick"`
 }
 
 // TrialGroup is all plots of one treatment.

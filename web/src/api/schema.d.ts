@@ -6496,7 +6496,6 @@ export interface components {
             void?: string;
         };
         TrialRead: {
-            /** @description what the area under the curve does not show */
             cautions: ("few-days" | "few-plots" | "crosses" | "at-the-end" | "gaps" | "voided" | "none-sick")[];
             /** @description area under the curve on dose; left out with fewer than three doses */
             doses?: components["schemas"]["TrialLine"];
