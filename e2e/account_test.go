@@ -24,7 +24,7 @@ func TestAccountsAreOnesOwn(t *testing.T) {
 	p.has("Sent to bo@averley.example.")
 
 	p.visit("/sign-in")
-	p.until("open the link in the letter", `(() => { const a = document.querySelector('.letters a'); a?.click(); return !!a })()`)
+	p.until("open the link in the letter", `(() => { const a = document.querySelector('.sign-in-letters a'); a?.click(); return !!a })()`)
 	p.has("you sign in as bo@averley.example")
 	p.field("New password", "password123")
 	p.clickText("Set the password")

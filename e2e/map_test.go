@@ -103,7 +103,7 @@ func TestASiteIsMapped(t *testing.T) {
 	p.types(`[aria-label="Width"]`, "10")
 	p.clickText("Save")
 	p.until("drawn anew", `document.body.innerText.includes('160 m² ± 7 %, paced or taped')`)
-	p.until("on the map", `document.querySelector('.lawn-name').textContent === 'Lawn160 m²'`)
+	p.until("on the map", `document.querySelector('.map-lawn-name').textContent === 'Lawn160 m²'`)
 
 	p.click("[data-add=tree]")
 	p.types(`[aria-label="Radius of the crown"]`, "3")

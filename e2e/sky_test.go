@@ -47,8 +47,8 @@ func TestSkyAndGround(t *testing.T) {
 	p.until("minutes follow", `/\d+ min/.test(document.querySelector('.turn')?.innerText ?? '')`)
 	p.clickText("Close")
 	p.until("the audit stands over the plan", `document.querySelectorAll('.audit-plan [data-low=true]').length === 2`)
-	p.until("a calendar of the days ahead", `document.querySelectorAll('.calendar thead th').length === 11 && document.querySelectorAll('.calendar [data-policy=keep-green] [data-due=true]').length > 0`)
-	require.True(t, eval[bool](p, `[...document.querySelectorAll('.calendar [data-due=true]')].every((c) => c.dataset.permitted === 'true')`), "on Tuesdays only")
+	p.until("a calendar of the days ahead", `document.querySelectorAll('.water-calendar thead th').length === 11 && document.querySelectorAll('.water-calendar [data-policy=keep-green] [data-due=true]').length > 0`)
+	require.True(t, eval[bool](p, `[...document.querySelectorAll('.water-calendar [data-due=true]')].every((c) => c.dataset.permitted === 'true')`), "on Tuesdays only")
 	require.Empty(t, p.strangers())
 }
 

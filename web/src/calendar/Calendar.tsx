@@ -211,7 +211,7 @@ function Replanned({ again }: { again: ReturnType<typeof useReplan> }) {
   if (again.isError) return <Problem error={again.error} />
   if (again.line)
     return (
-      <p className="told" role="status">
+      <p className="plan-told" role="status">
         {steps[again.line.step]} <progress value={again.line.done} max={Math.max(1, again.line.of)} />{' '}
         <span className="num faint">of {again.line.of} jobs</span>
       </p>
@@ -219,7 +219,7 @@ function Replanned({ again }: { again: ReturnType<typeof useReplan> }) {
   const out = again.data
   if (!out) return null
   return (
-    <p className="told" role="status" data-replanned={out.jobs}>
+    <p className="plan-told" role="status" data-replanned={out.jobs}>
       {out.jobs} jobs looked at, {out.moved.length === 0 ? 'all stay where they are' : `${out.moved.length} moved`}
       {out.stuck.length > 0 && `. Without an open day: ${out.stuck.map((j) => `${j.label} (${j.blocks?.[0]?.text ?? ''})`).join(', ')}`}.
     </p>

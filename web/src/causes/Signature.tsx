@@ -82,19 +82,19 @@ const patterns: Record<string, ReactNode> = {
   'low-spots': (
     <>
       <path className="hurt" d={blob(70, 60, 24, 2)} />
-      <path className="level" d="M30 60C46 78 94 78 112 60M18 46C46 74 96 74 124 46" />
+      <path className="drawn-level" d="M30 60C46 78 94 78 112 60M18 46C46 74 96 74 124 46" />
     </>
   ),
   'high-spots-or-slopes': (
     <>
       <path className="hurt" d={blob(70, 32, 22, 1)} />
-      <path className="level" d="M22 84C40 30 100 30 118 84M38 86C52 48 88 48 102 86" />
+      <path className="drawn-level" d="M22 84C40 30 100 30 118 84M38 86C52 48 88 48 102 86" />
     </>
   ),
   'sprinkler-arcs': (
     <>
       <path className="hurt" d="M70 12C88 34 88 58 70 80C52 58 52 34 70 12Z" />
-      <path className="level" d="M8 6a52 52 0 0 1 0 80M132 6a52 52 0 0 0 0 80" />
+      <path className="drawn-level" d="M8 6a52 52 0 0 1 0 80M132 6a52 52 0 0 0 0 80" />
     </>
   ),
   'spreader-stripes': (
@@ -139,7 +139,7 @@ export function PatternDrawing({ id, label }: { id: string; label: string }) {
   if (!patterns[id]) return null
   return (
     <svg className="pattern-drawing" viewBox="0 0 140 92" role="img" aria-label={`On the lawn: ${label}`}>
-      <rect className="lawn" width="140" height="92" />
+      <rect className="drawn-lawn" width="140" height="92" />
       {patterns[id]}
       <rect className="frame" x=".75" y=".75" width="138.5" height="90.5" />
     </svg>

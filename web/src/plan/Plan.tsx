@@ -232,7 +232,7 @@ export default function Plan() {
             </a>
           </div>
           {give.isError && <Problem error={give.error} />}
-          <p className="told">
+          <p className="plan-told">
             <span className="faint">To the client</span> {d.told}
           </p>
         </section>

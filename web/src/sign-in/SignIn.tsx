@@ -111,7 +111,7 @@ export default function SignIn() {
         </form>
         <p className="faint">Forgotten your password? Ask an owner of your firm for a link to set a new one.</p>
         {letters.data && letters.data.length > 0 && (
-          <section className="letters" aria-label="Simulated mail">
+          <section className="sign-in-letters" aria-label="Simulated mail">
             <h2>Simulated mail</h2>
             {letters.data.slice(0, 3).map((l) => (
               <article key={l.text}>

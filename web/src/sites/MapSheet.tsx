@@ -75,7 +75,7 @@ export function MapSheet({ entries, zones, units, taps, onTap }: Props) {
         const zone = zones.find((z) => z.id === e.zone_id)
         const [x, y] = middle(frame, e.line)
         return (
-          <text key={e.id} className="lawn-name" x={x} y={y} fontSize={thin * 11} strokeWidth={thin * 2.5} textAnchor="middle">
+          <text key={e.id} className="map-lawn-name" x={x} y={y} fontSize={thin * 11} strokeWidth={thin * 2.5} textAnchor="middle">
             {zone?.name}
             <tspan x={x} dy={thin * 12}>
               {show(e.area_m2 ?? 0, 'm2', units)}

@@ -42,7 +42,7 @@ export function Countdown({ keep, seconds }: { keep: string; seconds: number }) 
     return (
       <button
         type="button"
-        className="watch"
+        className="stopwatch"
         data-watch="start"
         onClick={() => {
           setDue(Date.now() + seconds * 1000)
@@ -56,7 +56,7 @@ export function Countdown({ keep, seconds }: { keep: string; seconds: number }) 
   return (
     <button
       type="button"
-      className="watch"
+      className="stopwatch"
       data-watch={rung ? 'over' : 'runs'}
       onClick={() => {
         quiet()
@@ -86,7 +86,7 @@ export function Stopwatch({
   return (
     <button
       type="button"
-      className="watch"
+      className="stopwatch"
       data-watch={from === undefined ? 'start' : 'runs'}
       disabled={disabled}
       onClick={() => {

@@ -9,7 +9,7 @@ export function Calendar({ w, me }: { w: Schemas['Watering']; me: Schemas['Me'] 
   const due = (name: string, date: string) => w.policies.find((p) => p.name === name)?.due.find((d) => d.date === date)
   const why = w.policies.flatMap((p) => p.due.map((d) => ({ ...d, policy: policies[p.name] ?? p.name })))
   return (
-    <div className="calendar">
+    <div className="water-calendar">
       <table>
         <caption className="unseen">Watering in the days ahead, in {r.water}</caption>
         <thead>
