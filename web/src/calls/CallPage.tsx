@@ -124,7 +124,7 @@ export default function CallPage() {
   const c = call.data.call
   const why = becauseSaid(c.because, (x) => words.cause.get(x)?.label ?? x)
   return (
-    <main className="call-page">
+    <main className="call-page two-columns">
       <header>
         <h1>
           {c.site_name}, {c.zone_name}

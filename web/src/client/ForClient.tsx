@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, got, Refused, type Schemas } from '../api/client'
 import { Busy, Problem } from '../Shell'
-import { Letter } from './Letter'
+import { Closed, Letter } from './Letter'
 
 /** The client's own page, for whoever has its link. */
 export default function ForClient() {
@@ -15,13 +15,7 @@ export default function ForClient() {
     placeholderData: keepPreviousData,
     staleTime: 60_000,
   })
-  if (page.error instanceof Refused && page.error.status === 404)
-    return (
-      <main className="fallen">
-        <h1>This page is closed</h1>
-        <p>The link has run out or was withdrawn. Ask whoever sent it to you for a new one.</p>
-      </main>
-    )
+  if (page.error instanceof Refused && page.error.status === 404) return <Closed />
   if (page.isLoadingError) return <Problem error={page.error} />
   if (!page.data) return <Busy what="your page" />
   const now = page.data.unit_system

@@ -9,6 +9,16 @@ interface Props {
   picture: (id: string) => string
 }
 
+/** What a link shows that has ended. */
+export function Closed() {
+  return (
+    <main className="fallen">
+      <h1>This page is closed</h1>
+      <p>The link has run out or was withdrawn. Ask whoever sent it to you for a new one.</p>
+    </main>
+  )
+}
+
 /** The firm's letterhead. */
 export function Head({ firm }: { firm: Schemas['ClientFirm'] }) {
   return (

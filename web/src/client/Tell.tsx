@@ -8,7 +8,7 @@ import { base64 } from '../offline/base64'
 import { unfit, unreadable } from '../photo/facts'
 import { reduced } from '../photo/reduce'
 import { Busy, Problem } from '../Shell'
-import { Head } from './Letter'
+import { Closed, Head } from './Letter'
 import './client.css'
 
 type Picked = Record<string, string[]>
@@ -192,13 +192,7 @@ export default function Tell() {
     queryFn: () => got(api.GET('/for/{token}/questions', { params: { path: { token } } })),
     staleTime: Infinity,
   })
-  if (asking.error instanceof Refused && asking.error.status === 404)
-    return (
-      <main className="fallen">
-        <h1>This page is closed</h1>
-        <p>The link has run out or was withdrawn. Ask whoever sent it to you for a new one.</p>
-      </main>
-    )
+  if (asking.error instanceof Refused && asking.error.status === 404) return <Closed />
   if (asking.isLoadingError) return <Problem error={asking.error} />
   if (!asking.data) return <Busy what="the questions" />
   const a = asking.data

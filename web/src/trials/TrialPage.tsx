@@ -266,7 +266,7 @@ export default function TrialPage() {
     return treatmentSaid({ treatment, dose: Number(dose) }, unit)
   }
   return (
-    <main className="trial-page">
+    <main className="trial-page two-columns">
       <header>
         <h1>{r.trial.name}</h1>
         <p className="faint">
