@@ -175,15 +175,19 @@ type pictured struct {
 	drawing Drawing
 }
 
-// photographs tell the courses of the demo: the patches of Stonecrop Rise closing, the play lawn of Mill Ferry greening; the same
-// seed is the same spot.
+// photographs tell the courses of the demo: the patches of Stonecrop Rise closing, the play lawn of Mill Ferry greening, the back lawn of
+// Larkspur Drive thinning in spite of the water; the same seed is the same spot.
 var photographs = []pictured{
+	{1, 0, "worst", Drawing{Cover: .5, Patchy: .9, Seed: 11}},
 	{3, 0, "worst", Drawing{Cover: .72, Patchy: .5, Seed: 31}},
 	{3, 1, "worst", Drawing{Cover: .86, Patchy: .5, Seed: 31}},
 	{4, 1, "worst", Drawing{Cover: .54, Patchy: .97, Seed: 41}},
 	{4, 1, "healthy", Drawing{Cover: .93, Seed: 44}},
 	{4, 2, "worst", Drawing{Cover: .68, Patchy: .97, Seed: 41}},
 	{4, 3, "worst", Drawing{Cover: .76, Patchy: .97, Seed: 41}},
+	{5, 0, "worst", Drawing{Cover: .9, Patchy: .2, Seed: 51}},
+	{6, 0, "worst", Drawing{Cover: .6, Patchy: .7, Seed: 61}},
+	{6, 1, "worst", Drawing{Cover: .52, Patchy: .7, Seed: 61}},
 }
 
 // shot is a photograph of the demo, ready to be kept.
