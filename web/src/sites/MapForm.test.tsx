@@ -142,6 +142,6 @@ describe('walking', () => {
     at(37.0001)
     at(37.0002)
     await screen.findByText(/3 points, good to 4 m/)
-    expect(save().disabled).toBe(false)
+    await waitFor(() => expect(save().disabled).toBe(false)) // the form hears of the line after it is drawn
   })
 })
