@@ -31,6 +31,7 @@ type Figures struct {
 	Calibrated []Calibrated `json:"calibrated" nullable:"false" doc:"closed cases by the chance that the diagnosis gave"`
 	Treatments Mean         `json:"treatments" doc:"records in the four months after a diagnosis"`
 	Courses    []Count      `json:"courses" nullable:"false" doc:"recoveries by their verdict"`
+	Product    Mean         `json:"product" doc:"product put down as a share of what was planned, over the records that say both"`
 }
 
 // CauseCount are the cases of a cause by month.
@@ -186,8 +187,22 @@ func (s *Server) getFigures(ctx context.Context, in *FiguresSpan) (*body[Figures
 		for _, v := range verdicts {
 			out.Body.Courses = append(out.Body.Courses, Count{ID: v.Verdict, N: v.N})
 		}
+		if err != nil {
+			return err
+		}
+		out.Body.Product, err = productOfPlan(tx, from, to)
 		return err
 	})
+}
+
+// productOfPlan is what was put down of what was planned, record by record.
+func productOfPlan(tx *gorm.DB, from, to time.Time) (Mean, error) {
+	var shares []float64
+	err := tx.Raw(`SELECT amount_si / (details ->> 'planned')::float8 FROM treatment_records r
+		WHERE applied_on BETWEEN ? AND ? AND amount_si > 0 AND (details ->> 'planned')::float8 > 0 AND NOT voided
+			AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id) LIMIT ?`, from, to, mostFigures).Scan(&shares).Error
+	m := figures.MeanOf(shares)
+	return Mean{m.N, round3(m.Mean), round3(m.Low), round3(m.High)}, err
 }
 
 // figuresOf counts cases.

@@ -608,6 +608,12 @@ func TestMachinesHaveALog(t *testing.T) {
 			'{"planned": 100}' FROM zones z, visits v, (SELECT id, name FROM people LIMIT 1) h, (VALUES ('2026-08-21'::date), ('2026-08-22')) days (d) WHERE z.id = ? AND v.id = ?`, id, p.zone, p.visit).Error
 	}))
 	require.InDelta(t, 1.1, *used(), 1e-9)
+	var f server.Figures
+	c.must(200, "GET", "/figures?from=2026-08-20&to=2026-08-24", nil, &f)
+	require.Equal(t, server.Mean{N: 2, Mean: 1.1, Low: 1.1, High: 1.1}, f.Product, "the firm's figures say the same of all machines")
+	f = server.Figures{}
+	c.must(200, "GET", "/figures?from=2026-08-23&to=2026-08-24", nil, &f)
+	require.Zero(t, f.Product.N)
 	tech.must(204, "POST", "/machines/"+id.String()+"/log", map[string]any{"id": newKey(), "day": "2026-08-23", "kind": "calibration", "output": 8.8}, nil)
 	require.Nil(t, used())
 }

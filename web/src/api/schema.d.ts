@@ -4330,6 +4330,8 @@ export interface components {
             grasses: components["schemas"]["Count"][];
             /** @description of a visit on which a lawn was diagnosed, from arrival to leaving */
             minutes: components["schemas"]["Middle"];
+            /** @description product put down as a share of what was planned, over the records that say both */
+            product: components["schemas"]["Mean"];
             /** Format: date */
             to: string;
             /** @description records in the four months after a diagnosis */

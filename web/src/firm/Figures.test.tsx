@@ -35,6 +35,7 @@ const figures = (more: Partial<Schemas['Figures']>): Schemas['Figures'] => ({
   calibrated: [],
   treatments: { n: 0, mean: 0, low: 0, high: 0 },
   courses: [],
+  product: { n: 0, mean: 0, low: 0, high: 0 },
   ...more,
 })
 

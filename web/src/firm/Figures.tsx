@@ -138,6 +138,19 @@ function Facts({ f, onOpen }: Part) {
         </dd>
       </div>
       <div>
+        <dt>Product used of what was planned</dt>
+        <dd>
+          {f.product.n === 0 ? <b>—</b> : <Link to="/book">{whole(f.product.mean)} %</Link>}
+          <small>
+            {f.product.n === 0
+              ? 'no record says both'
+              : [`${f.product.n} records`, f.product.n > 1 && between(whole(f.product.low), whole(f.product.high))]
+                  .filter(Boolean)
+                  .join(', ')}
+          </small>
+        </dd>
+      </div>
+      <div>
         <dt>Lawns recovering</dt>
         <dd>
           <Courses f={f} />
