@@ -4,6 +4,7 @@ import type { Words } from '../api/queries'
 import { showDate } from '../format'
 import { useScales } from '../scales/useScales'
 import { Check, type Plain } from '../visit/Check'
+import '../visit/visit.css'
 import { useAnswers } from '../visit/useAnswers'
 
 /** The checks that made the diagnosis, made again: one press says that it is as it was. */

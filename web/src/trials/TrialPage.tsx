@@ -8,6 +8,7 @@ import { readNumber, showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Day, Pick, Text } from '../ui/Field'
 import { cautionSaid, curves, suppressionSaid, treatmentSaid, type Curve } from './words'
+import '../recovery/recovery.css'
 import './trials.css'
 
 const W = 720
