@@ -84,7 +84,7 @@ var causeRows = []causeRow{
 
 	// water
 	{"overwatering", "It gets more water than it can use. The roots go short of air.", "Water less often; let the top dry between.", "Timers set for August still run in October. They follow the weather or it comes back."},
-	{"flooding", "Water stood on the grass, and the roots suffocated.", "Drain it, keep off while it is soft, and seed what died.", "It floods again in the next big rain unless the water gets away."},
+	{"flooding", "Water stood on the grass, and the roots suffocated.", "Drain it, keep off while it is soft, and seed what died.", "It will flood again in the next heavy rain unless the water can drain away."},
 
 	// site and care
 	{"compaction", "The soil is pressed hard, so that roots and water cannot get in.", "Holes with hollow tines in the growing season, and other ways to walk.", "Feet and wheels press it again. A path or a yearly aeration ends it."},

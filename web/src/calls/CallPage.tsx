@@ -50,7 +50,7 @@ function FromAfar({ detail, words }: { detail: Schemas['CallDetail']; words: Wor
       )}
       {detail.open.length > 0 && (
         <p>
-          It hangs on what only a visit can tell: <b>{detail.open.map((o) => words.findingLabel(o.finding).toLowerCase()).join(', ')}</b>.
+          Only a visit can settle this: <b>{detail.open.map((o) => words.findingLabel(o.finding).toLowerCase()).join(', ')}</b>.
         </p>
       )}
       <p className="call-warn">This is no diagnosis. Nothing is treated from a picture alone: check it on site first.</p>
@@ -140,7 +140,7 @@ export default function CallPage() {
         </p>
         <p className="call-verdict" data-within={c.within}>
           <b>{withinSaid[c.within]}.</b> {why && `${why}. `}
-          {c.per_day >= 0.5 && `A day of waiting costs about ${Math.round(c.per_day)} ${me.currency}.`}
+          {c.per_day >= 0.5 && `Each day of waiting could cost about ${Math.round(c.per_day)} ${me.currency}.`}
         </p>
       </header>
       <div>
