@@ -90,22 +90,29 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 	}
 	out.Case = zoneCase(z, site, out.Date)
 	out.Case.Context.Country = row.Country
+	if err := readAnswers(tx, visit, zone, &out); err != nil {
+		return out, err
+	}
+	return out, out.readAround(tx, known, visit, site, zone)
+}
+
+// readAround adds to what was answered all else that is known of the zone on the day.
+func (v *Visit) readAround(tx *gorm.DB, known *Known, visit uuid.UUID, site store.Site, zone uuid.UUID) error {
 	for _, read := range []func() error{
-		func() error { return readAnswers(tx, visit, zone, &out) },
-		func() error { return ReadHistory(tx, visit, zone, out.Date, &out.Case) },
-		func() error { return readLooks(tx, zone, out.Date, &out.Case) },
-		func() error { return readPast(tx, visit, zone, &out) },
-		func() error { return readResults(tx, visit, zone, out.Date, &out.Case) },
-		func() error { return readReadings(tx, zone, out.Date, &out.Case) },
-		func() error { return readPrices(tx, &out.Case) },
-		func() error { return readNearby(tx, site, out.Date, &out.Case) },
-		func() error { return readWeather(tx, known, site, zone, &out) },
+		func() error { return ReadHistory(tx, visit, zone, v.Date, &v.Case) },
+		func() error { return readLooks(tx, zone, v.Date, &v.Case) },
+		func() error { return readPast(tx, visit, zone, v) },
+		func() error { return readResults(tx, visit, zone, v.Date, &v.Case) },
+		func() error { return readReadings(tx, zone, v.Date, &v.Case) },
+		func() error { return readPrices(tx, &v.Case) },
+		func() error { return readNearby(tx, site, v.Date, &v.Case) },
+		func() error { return readWeather(tx, known, site, zone, v) },
 	} {
 		if err := read(); err != nil {
-			return out, err
+			return err
 		}
 	}
-	return out, nil
+	return nil
 }
 
 // ReadTold puts together what a client told of a zone, on the day on which they did, with all else that is known of it. Nothing of it has
@@ -121,21 +128,10 @@ func ReadTold(tx *gorm.DB, known *Known, zone uuid.UUID, day time.Time, told map
 		return out, err
 	}
 	out.Case = zoneCase(z, site, day)
-	for _, read := range []func() error{
-		func() error { return ReadHistory(tx, uuid.Nil, zone, day, &out.Case) },
-		func() error { return readPast(tx, uuid.Nil, zone, &out) },
-		func() error { return readPrices(tx, &out.Case) },
-		func() error { return readNearby(tx, site, day, &out.Case) },
-		func() error { return readWeather(tx, known, site, zone, &out) },
-	} {
-		if err := read(); err != nil {
-			return out, err
-		}
-	}
 	for finding, plain := range told {
 		out.Case.Take(finding, "worst", plain)
 	}
-	return out, nil
+	return out, out.readAround(tx, known, uuid.Nil, site, zone)
 }
 
 // Prices are the firm's figures; version 0 stands for the program's own.
@@ -355,8 +351,10 @@ func readLooks(tx *gorm.DB, zone uuid.UUID, date time.Time, c *evidence.Case) er
 		Spread string
 		Index  *float64
 	}
+	// a new baseline is a new measure of another part: what was measured before it cannot be held against what is measured since
 	if err := tx.Raw(`SELECT measured_on AS day, cover, spread, NULL::float8 AS index, seq FROM measures
-			WHERE zone_id = @zone AND measured_on > @from AND measured_on <= @to
+			WHERE zone_id = @zone AND measured_on > @from AND measured_on <= @to AND seq >= coalesce((SELECT max(seq) FROM measures
+				WHERE zone_id = @zone AND baseline AND measured_on <= @to), 0)
 		UNION ALL
 		SELECT v.started_on, NULL, '', least(avg(p.colour_index), 1), 0 FROM photos p JOIN visits v ON v.id = p.visit_id
 			WHERE p.zone_id = @zone AND p.about = 'cover' AND p.spot IN ('worst', '') AND p.colour_index IS NOT NULL AND p.faults = '[]'

@@ -100,6 +100,12 @@ func TestALookAnswersForATreatment(t *testing.T) {
 		}
 	}
 	require.Equal(t, "none", told)
+	look(p.visit, .3, true) // a new baseline is of another part: nothing is held against what was measured before it
+	for _, c := range tech.scales(p).Diagnosis.Causes {
+		for _, r := range append(c.For, c.Against...) {
+			require.NotEqual(t, "answer-to-water", r.Finding)
+		}
+	}
 	for _, c := range tech.scales(then).Diagnosis.Causes {
 		for _, r := range append(c.For, c.Against...) {
 			require.NotEqual(t, "answer-to-water", r.Finding, "the first visit knew nothing of it")

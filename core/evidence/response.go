@@ -183,7 +183,10 @@ func counted(was, now point) (r Response, ok bool) {
 	for id, v := range was.findings {
 		f, known := knowledge.FindingByID(id)
 		n, again := now.findings[id]
-		if !known || f.Unit != "1/m2" || v.Number == nil || !again || n.Number == nil || *v.Number < leastCount || *v.Number <= r.Before {
+		if !known || f.Unit != "1/m2" || v.Number == nil || !again || n.Number == nil || *v.Number < leastCount {
+			continue
+		}
+		if *v.Number < r.Before || *v.Number == r.Before && id > r.Count { // of two alike the first by its id, whatever order the map has
 			continue
 		}
 		r, ok = Response{Count: id, Before: *v.Number, Now: *n.Number}, true

@@ -86,6 +86,19 @@ func TestDeadGroundSaysNothingOfAnInsecticide(t *testing.T) {
 	require.Equal(t, "better", word)
 }
 
+// Of several counts the largest before it judges; of two alike always the same one.
+func TestTheLargestCountJudges(t *testing.T) {
+	two := func(a, b float64) map[string]knowledge.Value {
+		return map[string]knowledge.Value{"grubs-per-m2": knowledge.NumberValue(a), "billbug-larvae-per-m2": knowledge.NumberValue(b)}
+	}
+	for range 30 {
+		g := Gather(treated("insecticide-curative", 7, two(100, 40), two(10, 40)))
+		require.Equal(t, []string{"grubs-per-m2", "better"}, []string{g.Responses[0].Count, g.Responses[0].Word})
+		g = Gather(treated("insecticide-curative", 7, two(60, 60), two(60, 10)))
+		require.Equal(t, []string{"billbug-larvae-per-m2", "better"}, []string{g.Responses[0].Count, g.Responses[0].Word})
+	}
+}
+
 // Cover measured at two looks answers for water, and new spread for a fungicide.
 func TestLooksAnswer(t *testing.T) {
 	c := treated("water-deep", 12, nil, nil)

@@ -110,7 +110,8 @@ const (
 	forWeek  = 9.0
 	likely   = .15
 	deadly   = .3
-	told     = 3
+	named    = .05 // from which a cause is named as a reason
+	told     = 3   // how many are
 )
 
 // Of says how soon somebody has to come, from what is thought of a lawn by what its owner told. damage and zone are areas in m²: what is
@@ -155,7 +156,7 @@ func Of(r diagnosis.Result, damage, zone float64, p worth.Prices) Urgency {
 		limit = forToday
 	}
 	for _, x := range list {
-		if u.Within != NextTour && x.Doubles <= limit && x.P >= likely/told && len(u.Because) < told {
+		if u.Within != NextTour && x.Doubles <= limit && x.P >= named && len(u.Because) < told {
 			u.Because = append(u.Because, x.Fast)
 		}
 	}
