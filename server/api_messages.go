@@ -235,7 +235,8 @@ func (s *Server) sendMessages(ctx context.Context, in *body[NewMessage]) (*body[
 		} else {
 			out.Sent++
 		}
-		if err := s.inFirm(ctx, func(tx *gorm.DB) error {
+		// a letter that has gone out is marked even where the request is given up: it must not go twice
+		if err := s.inFirm(context.WithoutCancel(ctx), func(tx *gorm.DB) error {
 			return tx.Model(&store.Message{}).Where("id = ?", r.ID).Updates(map[string]any{"state": state, "sent_at": at}).Error
 		}); err != nil {
 			return nil, err
@@ -266,12 +267,14 @@ func queued(tx *gorm.DB, m NewMessage, firm, person uuid.UUID, today time.Time) 
 			return nil, nil, err
 		}
 		if err := tx.Exec(`INSERT INTO messages (id, firm_id, batch, client_id, kind, visit_id, email, subject, body, made_on, person_id)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (firm_id, batch, client_id) DO NOTHING`, key, firm, m.ID, id, m.Kind, m.VisitID,
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (firm_id, batch, client_id) DO UPDATE
+			SET email = excluded.email, subject = excluded.subject, body = excluded.body WHERE messages.state <> 'sent'`,
+			key, firm, m.ID, id, m.Kind, m.VisitID,
 			clients[at].Email, m.Subject, m.Text, today, person).Error; err != nil {
 			return nil, nil, err
 		}
 	}
 	var rows []store.Message
-	err := tx.Where("batch = ? AND state <> 'sent'", m.ID).Order("id").Find(&rows).Error
+	err := tx.Where("batch = ? AND client_id IN ? AND state <> 'sent'", m.ID, m.Clients).Order("id").Find(&rows).Error
 	return names, rows, err
 }

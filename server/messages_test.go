@@ -2,7 +2,9 @@ package server_test
 
 import (
 	"context"
+	"errors"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -140,4 +142,55 @@ func TestAnUrgentCallIsALetterToTheOffice(t *testing.T) {
 	require.Equal(t, 1, alerts())
 	anybody.must(200, "POST", way+"/calls", urgent, nil)
 	require.Equal(t, 1, alerts(), "told again it is no news")
+}
+
+// flaky is a mail server that fails for one address until it is mended.
+type flaky struct {
+	mu     sync.Mutex
+	broken string
+	sent   map[string][]string // texts by address
+}
+
+func (f *flaky) Send(_ context.Context, to, _, text string) error {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	if to == f.broken {
+		return errors.New("no such mailbox today")
+	}
+	if f.sent == nil {
+		f.sent = map[string][]string{}
+	}
+	f.sent[to] = append(f.sent[to], text)
+	return nil
+}
+
+// Whom a letter did not reach is named; sent again it goes to them alone, as it reads now, and to nobody who has been unticked.
+func TestALetterThatFailedGoesAgain(t *testing.T) {
+	t.Parallel()
+	mail := &flaky{broken: "orla.brandt@post.example"}
+	w := newWorldWith(t, heatwave{}, func(o *server.Options) { o.Mail = mail })
+	office := w.as("office")
+	m := office.messages()
+	_, orla := draftFor(m, "hot", "Orla Brandt")
+	_, benno := draftFor(m, "hot", "Benno Achterberg")
+	send := map[string]any{"id": id(), "kind": "hot", "subject": "Heat", "text": "It will be hot this week.",
+		"clients": []any{orla.ClientID, benno.ClientID}}
+	var out server.SentMessage
+	office.must(200, "POST", "/messages", send, &out)
+	require.Equal(t, 1, out.Sent)
+	require.Equal(t, []string{"Orla Brandt"}, out.Failed)
+
+	out = server.SentMessage{}
+	office.must(200, "POST", "/messages", with(send, map[string]any{"clients": []any{benno.ClientID}}), &out)
+	require.Zero(t, out.Sent, "who has it does not get it again, and who is unticked gets nothing")
+	require.Empty(t, out.Failed)
+
+	mail.mu.Lock()
+	mail.broken = ""
+	mail.mu.Unlock()
+	office.must(200, "POST", "/messages", with(send, map[string]any{"text": "It will be very hot this week."}), &out)
+	require.Equal(t, 1, out.Sent)
+	require.Len(t, mail.sent["benno.achterberg@post.example"], 1)
+	require.Len(t, mail.sent["orla.brandt@post.example"], 1)
+	require.Contains(t, mail.sent["orla.brandt@post.example"][0], "very hot")
 }

@@ -43,6 +43,14 @@ func heavy(register func(*Server, huma.Operation)) func(*Server, huma.Operation)
 	}
 }
 
+// long is at for what takes its time outside of the database: the deadline of a request does not hold for it.
+func long(register func(*Server, huma.Operation)) func(*Server, huma.Operation) {
+	return func(s *Server, op huma.Operation) {
+		op.Metadata["long"] = true
+		register(s, op)
+	}
+}
+
 // lines is at for an answer that comes line by line, each an L.
 func lines[I, L any](h func(*Server, context.Context, *I) (*huma.StreamResponse, error)) func(*Server, huma.Operation) {
 	return func(s *Server, op huma.Operation) {
@@ -173,7 +181,7 @@ var routes = []route{
 	{http.MethodPost, "/for/{token}/calls", "take-call", "What a client tells of a lawn", "client", public, at((*Server).takeCall)},
 	{http.MethodPut, "/for/{token}/calls/{call}/pictures/{place}", "take-call-picture", "A picture to what a client tells", "client", public, at((*Server).takeCallPicture)},
 	{http.MethodGet, "/messages", "list-messages", "What could be told to clients now: weather ahead, visits of tomorrow", "client", account.See, at((*Server).listMessages)},
-	{http.MethodPost, "/messages", "send-messages", "Send a letter to clients", "client", account.KeepSites, at((*Server).sendMessages)},
+	{http.MethodPost, "/messages", "send-messages", "Send a letter to clients", "client", account.KeepSites, long(at((*Server).sendMessages))},
 	{http.MethodGet, "/calls", "list-calls", "What clients told and nobody has gone to yet, the most urgent first", "client", account.See, at((*Server).listCalls)},
 	{http.MethodGet, "/calls/{id}", "get-call", "What a client told, what it may be, and what only a visit can tell", "client", account.See, at((*Server).getCall)},
 	{http.MethodGet, "/calls/{id}/pictures/{place}", "get-call-picture", "A picture that a client sent", "client", account.See, at((*Server).callPicture)},

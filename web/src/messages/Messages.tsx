@@ -78,9 +78,9 @@ function One({ d, mail, may, form }: { d: Draft; mail: boolean; may: boolean; fo
   const span = d.from === d.to ? showDate(d.from, form, true) : `${showDate(d.from, form)} to ${showDate(d.to, form)}`
   return (
     <article className="draft" data-draft={d.key} data-kind={d.kind}>
-      <h3>
+      <h2>
         {kindSaid[d.kind]}, <span className="num">{span}</span> <small className="faint">{d.for}</small>
-      </h3>
+      </h2>
       <div className="draft-columns">
         <div>
           <Text label="Subject" value={subject} disabled={!may} onChange={setSubject} />
