@@ -174,6 +174,10 @@ func (s *Server) takeCall(ctx context.Context, in *struct {
 		return nil, err
 	}
 	err = s.said(s.store.InFirm(ctx, l.FirmID, func(tx *gorm.DB) error {
+		// one call of a link after the other, so that the limit of a day holds
+		if err := tx.Exec("SELECT FROM client_links WHERE id = ? FOR UPDATE", l.ID).Error; err != nil {
+			return err
+		}
 		var z store.Zone
 		if err := tx.Where("id = ? AND site_id = ?", in.Body.ZoneID, l.SiteID).Limit(1).Find(&z).Error; err != nil {
 			return err
@@ -204,7 +208,7 @@ func (s *Server) takeCall(ctx context.Context, in *struct {
 		}
 		return casework.TakeCall(tx, l.SiteID, &row)
 	}))
-	if err == nil && row.Within == string(triage.Today) {
+	if err == nil && row.Within == string(triage.Today) { // told again it is not judged anew, and no news
 		s.alert(ctx, l, row)
 	}
 	return &private[TookCall]{"private, no-store", "noindex", TookCall{row.ID, client.Until()}}, err
@@ -224,7 +228,7 @@ func (s *Server) alert(ctx context.Context, l behindLink, row store.Call) {
 		c, err = casework.FindCall(tx, row.ID)
 		return err
 	})
-	if err == nil && firm.Email != "" && !c.ToldAt.Before(row.ToldAt.Add(-time.Second)) { // told again it is no news
+	if err == nil && firm.Email != "" {
 		err = s.accounts.Mail.Send(ctx, firm.Email, "Today or tomorrow: "+c.SiteName+", "+c.ZoneName, fmt.Sprintf(
 			"%s tells of %s, %s. By what they say somebody should be there today or tomorrow.\n\n%s\n\n%s/calls/%s\n", c.ClientName, c.SiteName,
 			c.ZoneName, c.Note, s.accounts.URL, c.ID))
