@@ -290,6 +290,8 @@ func (s *Server) readPlots(ctx context.Context, in *struct {
 			return err
 		}
 		switch {
+		case t.Trial.ClosedOn != nil:
+			return invalid("body.on", "comes too late: the trial is closed")
 		case on.Before(t.Trial.BeganOn):
 			return invalid("body.on", "lies before the trial began")
 		case on.After(now.In(t.Timezone)):

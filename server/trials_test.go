@@ -67,9 +67,6 @@ func TestATrialIsLaidOutAndRead(t *testing.T) {
 	require.ElementsMatch(t, []string{"voided", "few-plots"}, voided.Cautions)
 	require.Equal(t, 1, voided.Groups[1].Plots)
 	tech.must(200, "PUT", path+"/plots/"+plots[3]+"/void", map[string]any{"void": ""}, &voided)
-	voided = server.TrialRead{}
-	tech.must(200, "POST", path+"/close", nil, &voided)
-	require.Equal(t, "2026-08-24", voided.Trial.ClosedOn)
 	var list []server.Trial
 	tech.must(200, "GET", "/zones/"+p.zone+"/trials", nil, &list)
 	require.Len(t, list, 1)
@@ -83,9 +80,16 @@ func TestATrialIsLaidOutAndRead(t *testing.T) {
 		tech.must(422, "POST", path+"/readings", with(whole, body), &pr)
 		require.NotEmpty(t, pr.at(where), where)
 	}
-	tech.must(422, "POST", path+"/readings", map[string]any{"kind": "affected", "on": "2026-08-25", "readings": []any{map[string]any{"id": id(),
-		"plot_id": plots[0], "value": 3}}}, &pr)
+	one := func(on string) map[string]any {
+		return map[string]any{"kind": "affected", "on": on, "readings": []any{map[string]any{"id": id(), "plot_id": plots[0], "value": 3}}}
+	}
+	tech.must(422, "POST", path+"/readings", one("2026-08-25"), &pr)
 	require.Contains(t, pr.at("body.on"), "ahead")
+	voided = server.TrialRead{}
+	tech.must(200, "POST", path+"/close", nil, &voided)
+	require.Equal(t, "2026-08-24", voided.Trial.ClosedOn)
+	tech.must(422, "POST", path+"/readings", one("2026-08-24"), &pr)
+	require.Contains(t, pr.at("body.on"), "closed")
 }
 
 func TestWhatIsNoTrial(t *testing.T) {

@@ -126,14 +126,18 @@ function Told({ r }: { r: Schemas['TrialRead'] }) {
   )
 }
 
+/** A key for the next reading of each plot: what is sent again is taken once. */
+const keysFor = (t: Schemas['Trial']) => Object.fromEntries(t.plots.map((p) => [p.id, newId()]))
+
 function Readings({ r, today, form }: { r: Schemas['TrialRead']; today: string; form: Schemas['Me']['date_form'] }) {
   const client = useQueryClient()
   const [on, setOn] = useState(today)
   const [kind, setKind] = useState<'affected' | 'uptake'>('affected')
   const [values, setValues] = useState<Record<string, string>>({})
+  const [keys, setKeys] = useState<Record<string, string>>(() => keysFor(r.trial))
   const numbers = r.trial.plots.flatMap((p) => {
     const n = readNumber(values[p.id] ?? '')
-    return n === undefined ? [] : [{ id: newId(), plot_id: p.id, value: n }]
+    return n === undefined ? [] : [{ id: keys[p.id] ?? newId(), plot_id: p.id, value: n }]
   })
   const wrong = Object.values(values).some((v) => v.trim() !== '' && !((readNumber(v) ?? -1) >= 0 && (readNumber(v) ?? 101) <= 100))
   const save = useMutation({
@@ -142,6 +146,7 @@ function Readings({ r, today, form }: { r: Schemas['TrialRead']; today: string; 
     onSuccess: (out) => {
       client.setQueryData(['trial', r.trial.id], out)
       setValues({})
+      setKeys(keysFor(r.trial))
     },
   })
   return (

@@ -12,6 +12,7 @@ import './trials.css'
 function LayOut({ zone, today, onDone }: { zone: string; today: string; onDone: () => void }) {
   const navigate = useNavigate()
   const [id] = useState(newId)
+  const [keys] = useState(() => Array.from({ length: 60 }, newId)) // the same when it is sent again
   const [name, setName] = useState('')
   const [unit, setUnit] = useState('g/m²')
   const [rows, setRows] = useState([{ treatment: '', dose: '' }])
@@ -31,7 +32,7 @@ function LayOut({ zone, today, onDone }: { zone: string; today: string; onDone: 
             dose_unit: unit,
             began_on: today,
             version: 0,
-            plots: plots.map((p) => ({ id: newId(), ...p })),
+            plots: plots.map((p, i) => ({ id: keys[i] ?? newId(), ...p })),
           },
         }),
       ),
