@@ -33,11 +33,11 @@ func (in dayInput) round() driving.Round {
 func drive(list []DayVisit, r driving.Round) {
 	slices.SortStableFunc(list, func(a, b DayVisit) int {
 		return cmp.Or(cmp.Compare(nobody(a), nobody(b)), cmp.Compare(a.Visit.PersonName, b.Visit.PersonName),
-			cmp.Compare(a.Visit.DueOn, b.Visit.DueOn))
+			cmp.Compare(whose(a), whose(b)), cmp.Compare(a.Visit.DueOn, b.Visit.DueOn))
 	})
 	for from := 0; from < len(list); {
 		to := from + 1
-		for to < len(list) && list[to].Visit.PersonName == list[from].Visit.PersonName {
+		for to < len(list) && whose(list[to]) == whose(list[from]) {
 			to++
 		}
 		driveOne(list[from:to], r)
@@ -46,10 +46,18 @@ func drive(list []DayVisit, r driving.Round) {
 }
 
 func nobody(d DayVisit) int {
-	if d.Visit.PersonName == "" {
+	if d.Visit.PersonID == nil {
 		return 1
 	}
 	return 0
+}
+
+// whose is the key of whoever goes; two people may have one name.
+func whose(d DayVisit) string {
+	if d.Visit.PersonID == nil {
+		return ""
+	}
+	return d.Visit.PersonID.String()
 }
 
 // driveOne orders the visits of one person.

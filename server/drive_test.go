@@ -1,9 +1,11 @@
 package server_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
 
 	"hodos/demo"
 	"hodos/server"
@@ -77,6 +79,25 @@ func TestTheDayIsDriven(t *testing.T) {
 	office.must(422, "PUT", "/visits/"+p.visit, change, nil)
 	office.must(422, "GET", "/day?from=here", nil, nil)
 	office.must(422, "GET", "/day?leave=25:00", nil, nil)
+}
+
+// Two people of one name are two people.
+func TestTwoOfOneNameDriveApart(t *testing.T) {
+	t.Parallel()
+	w := newWorld(t)
+	office := w.as("office")
+	require.NoError(t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
+		return tx.Exec("UPDATE people SET name = 'Tam Whitlock' WHERE name = 'Rufus Adeyo'").Error
+	}))
+	rufus := demo.People["applicator"]
+	change := office.day("").Due[0].Visit
+	change.PersonID = &rufus
+	office.must(200, "PUT", "/visits/"+change.ID.String(), change, nil)
+	orders := map[int]int{}
+	for _, v := range office.day("").Due {
+		orders[v.Order]++
+	}
+	require.Equal(t, map[int]int{1: 2, 2: 1, 3: 1}, orders)
 }
 
 // Everybody drives their own round.
