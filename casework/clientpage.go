@@ -128,7 +128,8 @@ func (t *Told) read(tx *gorm.DB, z store.Zone, today time.Time) error {
 	for _, c := range closed {
 		t.Wet = t.Wet || c.Wet
 		if c.Until != nil && (t.Closed == nil || c.Until.After(*t.Closed)) {
-			t.Closed = c.Until
+			until := c.Until.In(Location(t.Course.Site.Timezone))
+			t.Closed = &until
 		}
 	}
 	return t.readPhotos(tx, z.ID, since)

@@ -70,7 +70,7 @@ func (w clientWords) closed(t *casework.Told) string {
 	if t.Wet {
 		return "People and pets keep off until it has been watered in and is dry again."
 	}
-	return "People and pets keep off until " + w.long(*t.Closed) + ", and until the grass is dry."
+	return fmt.Sprintf("People and pets keep off until %s on %s, and until the grass is dry.", t.Closed.Format("15:04"), w.long(*t.Closed))
 }
 
 var kindSaid = map[client.Kind]string{client.Safety: "Safety", client.Water: "Watering", client.Mow: "Mowing", client.Feed: "Feeding",

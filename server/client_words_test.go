@@ -69,8 +69,8 @@ func TestWhenATaskHolds(t *testing.T) {
 }
 
 func TestHowLongALawnIsClosed(t *testing.T) {
-	until := onDay(8, 25)
-	require.Equal(t, "People and pets keep off until 25 Aug 2026, and until the grass is dry.", words("dmy").closed(&casework.Told{Closed: &until}))
+	until := onDay(8, 25).Add(14*time.Hour + 30*time.Minute)
+	require.Equal(t, "People and pets keep off until 14:30 on 25 Aug 2026, and until the grass is dry.", words("dmy").closed(&casework.Told{Closed: &until}))
 	require.Equal(t, "People and pets keep off until it has been watered in and is dry again.",
 		words("dmy").closed(&casework.Told{Closed: &until, Wet: true}))
 }
