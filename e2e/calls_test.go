@@ -14,11 +14,7 @@ import (
 // linkTo makes a link of a site's page, in the office, and gives its address.
 func (p *page) linkTo(site string) string {
 	p.t.Helper()
-	p.visit("/sites")
-	p.until("to the site", `(() => { const a = [...document.querySelectorAll('nav[aria-label=Sites] a')].find((a) =>
-		a.innerText.includes('`+site+`')); if (a) a.click(); return !!a })()`)
-	p.until("it stands", `document.querySelector('nav[aria-label=Sites] [aria-current=page]')?.innerText.includes('`+site+`') &&
-		!!document.querySelector('a.export[href="' + location.pathname + '/client"]')`)
+	p.openSite(site)
 	p.clickText("Client’s page")
 	p.clickText("Make a link")
 	p.sees(".link-made input")
@@ -42,7 +38,7 @@ func TestAClientTellsBeforeTheVisit(t *testing.T) {
 	client.clickText("Back lawn")
 	client.clickText("Overnight")
 	client.clickText("Turf is rolled or peeled back")
-	client.clickText("Patches of no clear shape")
+	client.clickText("Patches without a clear shape")
 	client.clickText("Brown")
 	client.clickText("Straw")
 	client.clickText("Straw") // taken back

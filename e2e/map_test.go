@@ -1,13 +1,9 @@
 package e2e
 
 import (
-	"context"
 	"fmt"
 	"testing"
 
-	"github.com/chromedp/cdproto/browser"
-	"github.com/chromedp/cdproto/cdp"
-	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -112,23 +108,11 @@ func TestASiteIsMapped(t *testing.T) {
 	p.clickText("Save")
 	p.sees(".things [data-kind=tree]")
 
-	p.do("position", chromedp.Func(func(ctx context.Context, c *chromedp.Target) error {
-		_, err := cdp.Call(ctx, c, browser.SetPermission, browser.SetPermissionParams{
-			Permission: &browser.PermissionDescriptor{Name: "geolocation"}, Setting: browser.PermissionSettingGranted})
-		return err
-	}))
+	p.mayKnowWhere()
 	p.click("[data-add=hard-edge]")
 	p.choose("How", "Stand at it or walk it")
 	p.sees("[data-walk]")
-	stand := func(north float64) {
-		lat, lon, good := 37.649+north/111000, -78.309, 3.0
-		p.do("stand", chromedp.Func(func(ctx context.Context, c *chromedp.Target) error {
-			_, err := cdp.Call(ctx, c, emulation.SetGeolocationOverride, emulation.SetGeolocationOverrideParams{Latitude: &lat,
-				Longitude: &lon,
-				Accuracy:  &good})
-			return err
-		}))
-	}
+	stand := func(north float64) { p.stands(37.649+north/111000, -78.309) }
 	stand(0)
 	p.click("[data-walk]")
 	p.has("1 point, good to 3 m")

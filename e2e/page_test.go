@@ -16,6 +16,9 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/browser"
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -283,4 +286,35 @@ func offline(p *page, cut bool) {
 	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
 		MatchedNetworkConditions: []*network.Conditions{{DownloadThroughput: -1, UploadThroughput: -1, Offline: cut}}})
 	require.NoError(p.t, err)
+}
+
+// mayKnowWhere lets the page ask the device where it is.
+func (p *page) mayKnowWhere() {
+	p.t.Helper()
+	p.do("position", chromedp.Func(func(ctx context.Context, c *chromedp.Target) error {
+		_, err := cdp.Call(ctx, c, browser.SetPermission, browser.SetPermissionParams{
+			Permission: &browser.PermissionDescriptor{Name: "geolocation"}, Setting: browser.PermissionSettingGranted})
+		return err
+	}))
+}
+
+// stands puts the device at a place, good to three metres.
+func (p *page) stands(latitude, longitude float64) {
+	p.t.Helper()
+	good := 3.0
+	p.do("stand", chromedp.Func(func(ctx context.Context, c *chromedp.Target) error {
+		_, err := cdp.Call(ctx, c, emulation.SetGeolocationOverride, emulation.SetGeolocationOverrideParams{Latitude: &latitude,
+			Longitude: &longitude, Accuracy: &good})
+		return err
+	}))
+}
+
+// openSite opens a site from the list of them.
+func (p *page) openSite(site string) {
+	p.t.Helper()
+	p.visit("/sites")
+	p.until("to the site", `(() => { const a = [...document.querySelectorAll('nav[aria-label=Sites] a')].find((a) =>
+		a.innerText.includes('`+site+`')); if (a) a.click(); return !!a })()`)
+	p.until("it stands", `document.querySelector('nav[aria-label=Sites] [aria-current=page]')?.innerText.includes('`+site+`') &&
+		!!document.querySelector('a.export[href="' + location.pathname + '/client"]')`)
 }
