@@ -36,7 +36,7 @@ func TestALetterIsSent(t *testing.T) {
 	p.until("its draft", `document.querySelector('[data-kind=visit] textarea').value.includes('We are coming to 27 Stonecrop Rise tomorrow')`)
 	require.Empty(t, p.axe(`'wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'`))
 	p.types("[data-kind=visit] textarea", "We are coming tomorrow at nine. Please park on the street.")
-	p.click("[data-kind=visit] .ant-btn-primary")
+	p.clickText("Send")
 	p.has("Sent to 1.")
 	p.has("told 24 Aug 2026")
 	p.visit("/firm/letters")
