@@ -41,7 +41,8 @@ func Check(password string, about ...string) error {
 	}
 	var words []string
 	for _, a := range about {
-		words = append(words, a)
+		local, _, _ := strings.Cut(a, "@")
+		words = append(words, a, local)
 		words = append(words, strings.FieldsFunc(a, func(r rune) bool { return r == '@' || r == '.' || r == ' ' || r == '-' })...)
 	}
 	if strings.TrimSpace(password) == "" || zxcvbn.PasswordStrength(password, words).Guesses < guesses {
