@@ -58,7 +58,8 @@ func (p property) loadCall(tx *gorm.DB, site store.Site, zones []store.Zone) err
 		answers[finding] = plain
 	}
 	z := zones[c.zone]
-	row := store.Call{ID: p.key(91), FirmID: Firm, ZoneID: z.ID, LinkID: link.ID, ToldAt: c.at, ToldOn: c.at.Truncate(24 * time.Hour), Note: c.note}
+	row := store.Call{ID: p.key(91), FirmID: Firm, ZoneID: z.ID, LinkID: link.ID, ToldAt: c.at,
+		ToldOn: c.at.Truncate(24 * time.Hour), Note: c.note}
 	var err error
 	if row.Picked, err = json.Marshal(c.picked); err != nil {
 		return err

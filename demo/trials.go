@@ -35,8 +35,8 @@ func (p property) loadTrial(tx *gorm.DB, zones []store.Zone) error {
 		return nil
 	}
 	row := store.Trial{ID: p.key(95), FirmID: Firm, ZoneID: zones[t.zone].ID, Name: "Silicon against dollar spot",
-		Question: "Does silicon on the leaf keep dollar spot down on this lawn, and does twice the dose do more?", DoseUnit: "g/m²", BeganOn: t.began,
-		Version: 1, PersonID: People["technician"]}
+		Question: "Does silicon on the leaf keep dollar spot down on this lawn, and does twice the dose do more?", DoseUnit: "g/m²",
+		BeganOn: t.began, Version: 1, PersonID: People["technician"]}
 	if err := tx.Create(&row).Error; err != nil {
 		return err
 	}

@@ -34,7 +34,8 @@ func TestAClientTellsBeforeTheVisit(t *testing.T) {
 	client.do("opens the link", chromedp.Navigate(address))
 	client.clickText("Tell us what you see")
 	client.sees("[data-asked=onset-speed]")
-	require.True(t, eval[bool](client, `[...document.querySelectorAll('button')].find((b) => b.innerText === 'Send').disabled`), "nothing is told yet")
+	require.True(t, eval[bool](client, `[...document.querySelectorAll('button')].find((b) => b.innerText === 'Send').disabled`),
+		"nothing is told yet")
 	client.clickText("Back lawn")
 	client.clickText("Overnight")
 	client.clickText("Turf is rolled or peeled back")
@@ -59,9 +60,10 @@ func TestAClientTellsBeforeTheVisit(t *testing.T) {
 	client.has("put nothing on it")
 
 	office.visit("/")
-	office.until("it stands on the day", `document.querySelector('[aria-label="From clients"]')?.innerText.includes('41 Larkspur Drive, Back lawn')`)
-	office.until("its page", `(() => { const a = [...document.querySelectorAll('[data-call]')].find((a) => a.innerText.includes('Larkspur')); a.click();
-		return true })()`)
+	office.until("it stands on the day",
+		`document.querySelector('[aria-label="From clients"]')?.innerText.includes('41 Larkspur Drive, Back lawn')`)
+	office.until("its page", `(() => { const a = [...document.querySelectorAll('[data-call]')].find((a) => 
+		a.innerText.includes('Larkspur')); a.click(); return true })()`)
 	office.has("Skunks were at it in the night.")
 	office.has("Turf is rolled or peeled back")
 	office.has("This is no diagnosis.")

@@ -67,7 +67,8 @@ func TestATrialIsRead(t *testing.T) {
 	}
 	read("20", "10", "12", "22")
 	p.sees(".curves")
-	require.Equal(t, "20", eval[string](p, `document.querySelector('input[aria-label="Plot 1"]').placeholder`), "what was read last lies under it")
+	require.Equal(t, "20", eval[string](p, `document.querySelector('input[aria-label="Plot 1"]').placeholder`),
+		"what was read last lies under it")
 	p.field("On", "tomorrow")
 	p.has("type it as")
 	require.Empty(t, p.axe(`'wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'best-practice'`))

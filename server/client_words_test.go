@@ -40,12 +40,13 @@ func TestWhatIsSaidOfACourse(t *testing.T) {
 func TestWhatIsSaidOfAFinding(t *testing.T) {
 	given := &store.Diagnosis{GivenOn: onDay(7, 2)}
 	for want, told := range map[string]casework.Told{
-		"We are sure.":                               {Given: given, Sure: client.Sure},
-		"Very likely.":                               {Given: given, Sure: client.Likely},
-		"Most likely; we keep an eye on it.":         {Given: given, Sure: client.Probable},
-		"Not settled yet.":                           {Given: given, Sure: client.Open},
-		"Found on 2 Jul 2026.":                       {Given: given, Past: true},
-		"Found on 2 Jul 2026, mended on 1 Aug 2026.": {Given: given, Past: true, Ended: &store.Closing{Ended: store.Mended, ClosedOn: onDay(8, 1)}},
+		"We are sure.":                       {Given: given, Sure: client.Sure},
+		"Very likely.":                       {Given: given, Sure: client.Likely},
+		"Most likely; we keep an eye on it.": {Given: given, Sure: client.Probable},
+		"Not settled yet.":                   {Given: given, Sure: client.Open},
+		"Found on 2 Jul 2026.":               {Given: given, Past: true},
+		"Found on 2 Jul 2026, mended on 1 Aug 2026.": {Given: given, Past: true,
+			Ended: &store.Closing{Ended: store.Mended, ClosedOn: onDay(8, 1)}},
 	} {
 		require.Equal(t, want, words("dmy").found(&told))
 	}
@@ -70,7 +71,8 @@ func TestWhenATaskHolds(t *testing.T) {
 
 func TestHowLongALawnIsClosed(t *testing.T) {
 	until := onDay(8, 25).Add(14*time.Hour + 30*time.Minute)
-	require.Equal(t, "People and pets keep off until 14:30 on 25 Aug 2026, and until the grass is dry.", words("dmy").closed(&casework.Told{Closed: &until}))
+	require.Equal(t, "People and pets keep off until 14:30 on 25 Aug 2026, and until the grass is dry.",
+		words("dmy").closed(&casework.Told{Closed: &until}))
 	require.Equal(t, "People and pets keep off until it has been watered in and is dry again.",
 		words("dmy").closed(&casework.Told{Closed: &until, Wet: true}))
 }

@@ -20,7 +20,8 @@ func (w *world) everyWord() string {
 	require.NoError(w.t, w.store.InFirm(context.Background(), demo.Firm, func(tx *gorm.DB) error {
 		var tables []string
 		if err := tx.Raw(`SELECT c.relname FROM pg_class c JOIN pg_attribute a ON a.attrelid = c.oid AND a.attname = 'firm_id'
-			WHERE c.relkind = 'r' AND c.relnamespace = 'public'::regnamespace AND c.relname NOT IN ('erasures', 'sessions')`).Scan(&tables).Error; err != nil {
+			WHERE c.relkind = 'r' AND c.relnamespace = 'public'::regnamespace
+			AND c.relname NOT IN ('erasures', 'sessions')`).Scan(&tables).Error; err != nil {
 			return err
 		}
 		for _, table := range tables {

@@ -107,11 +107,12 @@ func TestAVisitIsToldTheDayBefore(t *testing.T) {
 	change.Hours = &server.Hours{From: "09:00", To: "11:00"}
 	office.must(200, "PUT", "/visits/"+p.visit, change, nil)
 	d, hedda := draftFor(office.messages(), "visit", "Hedda Quist")
-	require.Contains(t, d.Text, "We are coming to 27 Stonecrop Rise tomorrow, Tuesday, 25 Aug, between 09:00 and 11:00. Tam Whitlock will be there.")
+	require.Contains(t, d.Text,
+		"We are coming to 27 Stonecrop Rise tomorrow, Tuesday, 25 Aug, between 09:00 and 11:00. Tam Whitlock will be there.")
 	require.Contains(t, d.Text, "leave the gate open")
 	require.Equal(t, p.visit, d.VisitID.String())
-	office.must(200, "POST", "/messages", map[string]any{"id": id(), "kind": "visit", "visit_id": p.visit, "subject": d.Subject, "text": d.Text,
-		"clients": []any{hedda.ClientID}}, nil)
+	office.must(200, "POST", "/messages", map[string]any{"id": id(), "kind": "visit", "visit_id": p.visit, "subject": d.Subject,
+		"text": d.Text, "clients": []any{hedda.ClientID}}, nil)
 	_, hedda = draftFor(office.messages(), "visit", "Hedda Quist")
 	require.Equal(t, "2026-08-24", hedda.ToldOn)
 	office.must(200, "POST", "/demo/clock", map[string]any{"days": 1}, nil)

@@ -41,8 +41,8 @@ func TestWhatWasThoughtWhen(t *testing.T) {
 	require.Less(t, turn.Left, .1)
 	require.Greater(t, turn.Now, turn.Then)
 	require.Len(t, list[1].Responses, 1)
-	require.Equal(t, server.Response{Finding: "answer-to-water", Action: "water-deep", On: "2026-07-20", Word: "none", By: "area", Was: "2026-07-20",
-		Before: .4, Now: .48}, list[1].Responses[0])
+	require.Equal(t, server.Response{Finding: "answer-to-water", Action: "water-deep", On: "2026-07-20", Word: "none", By: "area",
+		Was: "2026-07-20", Before: .4, Now: .48}, list[1].Responses[0])
 	found := map[string]server.TurnReason{}
 	for _, r := range turn.Reasons {
 		found[r.Finding] = r

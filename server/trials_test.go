@@ -20,8 +20,8 @@ func laidOut(p place) (trial map[string]any, plots []string) {
 		}
 		list = append(list, plot)
 	}
-	return map[string]any{"id": id(), "zone_id": p.zone, "name": "Silicon on brown patch", "began_on": "2026-08-01", "dose_unit": "g/m²", "version": 0,
-		"plots": list}, plots
+	return map[string]any{"id": id(), "zone_id": p.zone, "name": "Silicon on brown patch", "began_on": "2026-08-01",
+		"dose_unit": "g/m²", "version": 0, "plots": list}, plots
 }
 
 func TestATrialIsLaidOutAndRead(t *testing.T) {
@@ -71,17 +71,17 @@ func TestATrialIsLaidOutAndRead(t *testing.T) {
 	tech.must(200, "GET", "/zones/"+p.zone+"/trials", nil, &list)
 	require.Len(t, list, 1)
 
+	one := func(on string) map[string]any {
+		return map[string]any{"kind": "affected", "on": on, "readings": []any{map[string]any{"id": id(), "plot_id": plots[0], "value": 3}}}
+	}
 	var pr problem
 	for where, body := range map[string]map[string]any{
 		"body.on":                  {"on": "2026-07-31"},
 		"body.readings[0].plot_id": {"readings": []any{map[string]any{"id": id(), "plot_id": id(), "value": 3}}},
 	} {
-		whole := map[string]any{"kind": "affected", "on": "2026-08-20", "readings": []any{map[string]any{"id": id(), "plot_id": plots[0], "value": 3}}}
+		whole := one("2026-08-20")
 		tech.must(422, "POST", path+"/readings", with(whole, body), &pr)
 		require.NotEmpty(t, pr.at(where), where)
-	}
-	one := func(on string) map[string]any {
-		return map[string]any{"kind": "affected", "on": on, "readings": []any{map[string]any{"id": id(), "plot_id": plots[0], "value": 3}}}
 	}
 	tech.must(422, "POST", path+"/readings", one("2026-08-25"), &pr)
 	require.Contains(t, pr.at("body.on"), "ahead")

@@ -95,5 +95,6 @@ func TestFromWhatIsTold(t *testing.T) {
 	require.Equal(t, Today, tell(summer, "tall-fescue", map[string]knowledge.Value{"onset-speed": knowledge.WordValue("overnight"),
 		"recent-events": knowledge.ListValue("spill"), "pattern": knowledge.ListValue("irregular-patches")}))
 	require.Equal(t, NextTour, tell(winter, "hybrid-bermudagrass", map[string]knowledge.Value{"onset-speed": knowledge.WordValue("gradual"),
-		"pattern": knowledge.ListValue("uniform"), "colour": knowledge.ListValue("straw-tan"), "neighbours-affected": knowledge.WordValue("many")}))
+		"pattern": knowledge.ListValue("uniform"), "colour": knowledge.ListValue("straw-tan"),
+		"neighbours-affected": knowledge.WordValue("many")}))
 }

@@ -6,7 +6,8 @@ const files = (dir: string): string[] =>
     f.isDirectory() ? files(`${dir}/${f.name}`) : f.name.endsWith('.css') ? [`${dir}/${f.name}`] : [],
   )
 
-// A page's styles stay loaded when another page is opened: a class that two of them shape looks one way or the other by where one comes from.
+// A page's styles stay loaded when another page is opened: a class that two of them shape looks one way or the other by where one
+// comes from.
 it('no class is shaped on its own by the styles of two pages', () => {
   const by = new Map<string, Set<string>>()
   for (const file of files(import.meta.dirname))

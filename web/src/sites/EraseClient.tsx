@@ -43,7 +43,8 @@ export function stays(e: Schemas['Erasing'], form: DateForm): string[] {
   if (e.named > 0 && e.keep_until)
     out.push(
       `${of(e.named, 'treatment record', 'treatment records')} with name and address, in the book of applications alone, until ` +
-        `${showDate(e.keep_until, form)}: they have to be kept for ${e.years === 1 ? 'a year' : `${e.years} years`}. Then the name goes there, too`,
+        `${showDate(e.keep_until, form)}: they have to be kept for ${e.years === 1 ? 'a year' : `${e.years} years`}. ` +
+        'Then the name goes there, too',
     )
   out.push('Backups and exports made before today: delete those yourself')
   return out

@@ -30,7 +30,7 @@ export interface Wanted {
   dose: number
 }
 
-/** The plots of a layout: every treatment once in each repeat, beginning one place on from repeat to repeat, so that none lies on one side. */
+/** The plots of a layout: every treatment once in each repeat, one place on from repeat to repeat, so that none lies on one side. */
 export function plotsFor(wanted: Wanted[], repeats: number): { name: string; treatment: string; dose: number }[] {
   const all = [{ treatment: '', dose: 0 }, ...wanted]
   const out: { name: string; treatment: string; dose: number }[] = []
