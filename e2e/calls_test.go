@@ -41,8 +41,8 @@ func TestAClientTellsBeforeTheVisit(t *testing.T) {
 	client.clickText("Turf is rolled or peeled back")
 	client.clickText("Patches without a clear shape")
 	client.clickText("Brown")
-	client.clickText("Straw")
-	client.clickText("Straw") // taken back
+	client.clickText("Straw-coloured")
+	client.clickText("Straw-coloured") // taken back
 	client.types("textarea", "Skunks were at it in the night.")
 	jpeg, err := photofile.JPEG(demo.Draw(demo.Drawing{Cover: .3, Patchy: .7, Seed: 9}).Image)
 	require.NoError(t, err)
