@@ -104,7 +104,7 @@ func (v *Visit) readAround(tx *gorm.DB, known *Known, visit uuid.UUID, site stor
 		func() error { return readPast(tx, visit, zone, v) },
 		func() error { return readResults(tx, visit, zone, v.Date, &v.Case) },
 		func() error { return readReadings(tx, zone, v.Date, &v.Case) },
-		func() error { return readPrices(tx, &v.Case) },
+		func() error { return readFirm(tx, &v.Case) },
 		func() error { return readNearby(tx, site, v.Date, &v.Case) },
 		func() error { return readWeather(tx, known, site, zone, v) },
 	} {
@@ -140,25 +140,38 @@ func Prices(tx *gorm.DB) (p worth.Prices, version int, err error) {
 	if err := tx.Limit(1).Find(&rows).Error; err != nil || len(rows) == 0 {
 		return worth.DefaultPrices, 0, err
 	}
-	r := rows[0]
-	return worth.Prices{
-		LawnM2:      r.LawnM2,
-		Hour:        r.Hour,
-		Fungicide:   r.Fungicide,
-		Insecticide: r.Insecticide,
-		Herbicide:   r.Herbicide,
-		Feed:        r.Feed,
-		Amendment:   r.Amendment,
-		Seed:        r.Seed,
-		WaterM3:     r.WaterM3,
-		Lab:         r.Lab,
-	}, r.Version, nil
+	return pricesOf(rows[0]), rows[0].Version, nil
 }
 
-func readPrices(tx *gorm.DB, c *evidence.Case) error {
-	p, version, err := Prices(tx)
-	if err == nil && version > 0 {
-		c.Context.Utilities = p.Utilities()
+func pricesOf(r store.FirmPrices) worth.Prices {
+	return worth.Prices{LawnM2: r.LawnM2, Hour: r.Hour, Fungicide: r.Fungicide, Insecticide: r.Insecticide, Herbicide: r.Herbicide,
+		Feed: r.Feed, Amendment: r.Amendment, Seed: r.Seed, WaterM3: r.WaterM3, Lab: r.Lab}
+}
+
+// readFirm adds what is the firm's own: its prices, and what its closed cases teach where the owner lets them.
+func readFirm(tx *gorm.DB, c *evidence.Case) error {
+	var row struct {
+		store.FirmPrices
+		Used             bool
+		Cases            int
+		Lessons, Without store.JSON
+	}
+	if err := tx.Raw(`SELECT p.*, l.used, l.cases, l.lessons, l.without FROM firms f
+		LEFT JOIN firm_prices p ON p.firm_id = f.id LEFT JOIN firm_lessons l ON l.firm_id = f.id`).Scan(&row).Error; err != nil {
+		return err
+	}
+	if row.Version > 0 {
+		c.Context.Utilities = pricesOf(row.FirmPrices).Utilities()
+	}
+	if !row.Used {
+		return nil
+	}
+	lessons, without, err := lessonsOf(store.FirmLessons{Lessons: row.Lessons, Without: row.Without})
+	for _, l := range lessons {
+		if !without[l.Cause] {
+			c.Context.Learnt = append(c.Context.Learnt,
+				evidence.Learnt{Cause: l.Cause, Factor: l.Factor, Seen: l.Seen, Expected: l.Expected, Cases: row.Cases})
+		}
 	}
 	return err
 }

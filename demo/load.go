@@ -1,10 +1,12 @@
 package demo
 
 import (
+	"cmp"
 	"context"
 	"encoding/binary"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -83,7 +85,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 		if err := keepShelf(tx); err != nil {
 			return err
 		}
-		for _, p := range properties {
+		for _, p := range append(slices.Clone(properties), weirRow()) {
 			if err := p.load(tx); err != nil {
 				return fmt.Errorf("%s: %w", p.name, err)
 			}
@@ -177,6 +179,7 @@ type past struct {
 	damaged  []int           // squares of the grid of twelve by eight
 	cans     []server.CanRow // of an audit of fifteen minutes
 	person   string
+	minutes  int // from arrival to leaving; 0 for 26
 }
 
 // due is a visit that is booked.
@@ -286,7 +289,7 @@ func (v past) damage(tx *gorm.DB, row store.Answer) error {
 func (v past) load(tx *gorm.DB, p property, site store.Site, z store.Zone, i int) error {
 	person := People[v.person]
 	at := v.on.Add(14 * time.Hour)
-	left := at.Add(26 * time.Minute)
+	left := at.Add(time.Duration(cmp.Or(v.minutes, 26)) * time.Minute)
 	visit := store.Visit{ID: p.key(uint32(30 + i)), FirmID: Firm, SiteID: site.ID, ZoneID: &z.ID, Kind: v.kind, DueOn: v.on,
 		Reason: v.reason, PersonID: &person, ArrivedAt: &at, LeftAt: &left, StartedOn: &v.on, ClosedOn: &v.on, Version: 1}
 	if err := tx.Create(&visit).Error; err != nil {

@@ -72,6 +72,13 @@ var maps = []mapped{
 	{8, -1, outline.HardEdge, "Path", "7.8,3 7.8,16", false, 0},
 	{8, -1, outline.Sprinkler, "", "-7.5,5", false, 8},
 	{8, -1, outline.Sprinkler, "", "7.5,15", false, 8},
+	{9, 0, outline.Lawn, "", "-36,-14 -26,-14 -26,0 -36,0", true, 0},
+	{9, 1, outline.Lawn, "", "-24,-12 -14,-12 -14,0 -24,0", true, 0},
+	{9, 2, outline.Lawn, "", "-12,-15 -2,-15 -2,0 -12,0", true, 0},
+	{9, 3, outline.Lawn, "", "0,-13.5 10,-13.5 10,0 0,0", true, 0},
+	{9, 4, outline.Lawn, "", "12,-16 22,-16 22,0 12,0", true, 0},
+	{9, 5, outline.Lawn, "", "24,-14.5 34,-14.5 34,0 24,0", true, 0},
+	{9, -1, outline.HardEdge, "Footway", "-36,0.4 34,0.4", false, 0},
 }
 
 // taken is how well the demo's maps were taken, m.

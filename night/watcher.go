@@ -97,25 +97,29 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 	if err := w.courses(ctx, p, day); err != nil {
 		return err
 	}
+	if err := w.lookBack(ctx, p, day); err != nil {
+		return err
+	}
 	return w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
 		sum, err := w.part(tx, p, day, answer)
 		if err != nil {
 			return err
 		}
-		done := tx.Exec(
-			`UPDATE watch_runs SET sites_done = sites_done + ?, parts_done = parts_done + 1, zones = zones + ?,
+		var last bool
+		if err := tx.Raw(`UPDATE watch_runs SET sites_done = sites_done + ?, parts_done = parts_done + 1, zones = zones + ?,
 				unchanged = unchanged + ?, told = told + ?, ended = ended + ?,
-			finished_at = CASE WHEN parts_done + 1 = parts THEN ?::timestamptz END WHERE id = ?`,
-			p.Sites,
-			sum.zones,
-			sum.unchanged,
-			sum.told,
-			sum.ended,
-			w.Now().UTC(),
-			p.Run,
-		)
-		if done.Error != nil || with == nil {
-			return done.Error
+				finished_at = CASE WHEN parts_done + 1 = parts THEN ?::timestamptz END
+			WHERE id = ? RETURNING finished_at IS NOT NULL`, p.Sites, sum.zones, sum.unchanged, sum.told, sum.ended, w.Now().UTC(), p.Run).
+			Scan(&last).Error; err != nil {
+			return err
+		}
+		if last { // whoever ends the round sees what all its parts have kept
+			if err := casework.Teach(tx, p.Firm, day); err != nil {
+				return err
+			}
+		}
+		if with == nil {
+			return nil
 		}
 		return with(tx)
 	})

@@ -2,8 +2,10 @@ package server
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/csv"
+	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
@@ -13,10 +15,12 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/figures"
 	"hodos/core/knowledge"
 	"hodos/core/turf"
 	"hodos/exchange/plain"
+	"hodos/store"
 )
 
 // Figures are what a firm has seen in a span: counts with how well they are known. Each leads to its cases.
@@ -32,6 +36,18 @@ type Figures struct {
 	Treatments Mean         `json:"treatments" doc:"records in the four months after a diagnosis"`
 	Courses    []Count      `json:"courses" nullable:"false" doc:"recoveries by their verdict"`
 	Product    Mean         `json:"product" doc:"product put down as a share of what was planned, over the records that say both"`
+	Checks     Share        `json:"checks" doc:"checks without which something else would have been decided"`
+	ByCheck    []CheckCount `json:"by_check" nullable:"false" doc:"the most minutes first"`
+	Saved      Mean         `json:"saved" doc:"a closed case, in the firm's money, against going by the client's word"`
+	Water      Mean         `json:"water" doc:"water given as a share of what keeping green asked for, in the four weeks before a visit"`
+}
+
+// CheckCount is how often a check was made and how often it decided.
+type CheckCount struct {
+	Procedure string  `json:"procedure"`
+	Label     string  `json:"label"`
+	Minutes   float64 `json:"minutes" doc:"of all of them"`
+	Share
 }
 
 // CauseCount are the cases of a cause by month.
@@ -96,6 +112,9 @@ type FirmCase struct {
 	Confirmed   string    `json:"confirmed" doc:"what it was after all; empty while the case is open"`
 	Treatments  int       `json:"treatments"`
 	Minutes     *float64  `json:"minutes,omitempty"`
+	Saved       *float64  `json:"saved,omitempty" doc:"in the firm's money"`
+	WaterGiven  *float64  `json:"water_given_mm,omitempty" doc:"in the four weeks before"`
+	WaterAsked  *float64  `json:"water_asked_mm,omitempty"`
 }
 
 // FiguresSpan is the span that figures are made of.
@@ -135,6 +154,26 @@ type figuredCase struct {
 	GivenOn           time.Time
 	Treatments        int
 	ArrivedAt, LeftAt *time.Time
+	Saved             *float64
+	WaterGiven        *float64
+	WaterAsked        *float64
+	Checks            store.JSON
+}
+
+// checks are the handlings of the visit; none where nobody has looked back on it yet.
+func (c figuredCase) checks() (out []casework.LookedCheck) {
+	_ = json.Unmarshal(c.Checks, &out) // written by the night alone
+	return out
+}
+
+// decided says whether a check was made, and whether it decided.
+func (c figuredCase) decided(procedure string) (made, decided bool) {
+	for _, x := range c.checks() {
+		if x.Procedure == procedure {
+			return true, x.Decided
+		}
+	}
+	return false, false
 }
 
 // minutes is how long somebody was there; nil where one of the moments was not noted.
@@ -154,11 +193,13 @@ func figuredCases(tx *gorm.DB, from, to time.Time) ([]figuredCase, error) {
 	var rows []figuredCase
 	err := tx.Raw(`SELECT * FROM (SELECT DISTINCT ON (d.visit_id, d.zone_id) d.zone_id, d.visit_id, s.name AS site, z.name AS zone,
 			coalesce(z.species ->> 0, '') AS grass, d.leading_cause, d.probability, d.given_on, v.arrived_at, v.left_at,
+			h.told_money - h.given_money AS saved, h.water_given, h.water_asked, h.checks,
 			coalesce((SELECT k.cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id ORDER BY k.seq DESC LIMIT 1), '')
 				AS confirmed,
 			(SELECT count(*) FROM treatment_records r WHERE r.zone_id = d.zone_id AND r.applied_on BETWEEN d.given_on AND d.given_on + ?::int
 				AND NOT r.voided AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id)) AS treatments
 		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id JOIN visits v ON v.id = d.visit_id
+			LEFT JOIN hindsights h ON h.diagnosis_id = d.id
 		WHERE d.given_on BETWEEN ? AND ? ORDER BY d.visit_id, d.zone_id, d.recorded_at DESC) x
 		ORDER BY given_on DESC, zone_id LIMIT ?`, treatedDays, from, to, mostFigures).Scan(&rows).Error
 	return rows, err
@@ -201,13 +242,13 @@ func productOfPlan(tx *gorm.DB, from, to time.Time) (Mean, error) {
 	err := tx.Raw(`SELECT amount_si / (details ->> 'planned')::float8 FROM treatment_records r
 		WHERE applied_on BETWEEN ? AND ? AND amount_si > 0 AND (details ->> 'planned')::float8 > 0 AND NOT voided
 			AND NOT EXISTS (SELECT FROM treatment_records c WHERE c.corrects_id = r.id) LIMIT ?`, from, to, mostFigures).Scan(&shares).Error
-	m := figures.MeanOf(shares)
-	return Mean{m.N, round3(m.Mean), round3(m.Low), round3(m.High)}, err
+	return meanSaid(figures.MeanOf(shares)), err
 }
 
 // figuresOf counts cases.
 func figuresOf(rows []figuredCase) Figures {
-	out := Figures{Cases: len(rows), Causes: []CauseCount{}, Grasses: []Count{}, Calibrated: []Calibrated{}, Courses: []Count{}}
+	out := Figures{Cases: len(rows), Causes: []CauseCount{}, Grasses: []Count{}, Calibrated: []Calibrated{}, Courses: []Count{},
+		ByCheck: []CheckCount{}}
 	causes, grasses := map[string]*CauseCount{}, map[string]int{}
 	var minutes, treatments, chances []float64
 	var right []bool
@@ -259,15 +300,50 @@ func figuresOf(rows []figuredCase) Figures {
 		return strings.Compare(a.ID, b.ID)
 	})
 	m := figures.MiddleOf(minutes)
+	hindsightsOf(rows, &out)
 	out.Minutes = Middle{m.N, m.Median, m.Quarter, m.ThreeQ, m.Low, m.High}
 	out.Confirmed = shareOf(figures.ShareOf(agreed, len(right)))
-	t := figures.MeanOf(treatments)
-	out.Treatments = Mean{t.N, round3(t.Mean), round3(t.Low), round3(t.High)}
+	out.Treatments = meanSaid(figures.MeanOf(treatments))
 	for _, b := range figures.Calibrate(chances, right) {
 		out.Calibrated = append(out.Calibrated, Calibrated{b.From, b.To, round3(b.Promised), shareOf(b.Share)})
 	}
 	return out
 }
+
+// hindsightsOf counts what the night has seen of the cases in looking back.
+func hindsightsOf(rows []figuredCase, out *Figures) {
+	made, decided, minutes := map[string]int{}, map[string]int{}, map[string]float64{}
+	var saved, given, asked []float64
+	all, some := 0, 0
+	for _, r := range rows {
+		for _, c := range r.checks() {
+			all++
+			made[c.Procedure]++
+			minutes[c.Procedure] += c.Minutes
+			if c.Decided {
+				some++
+				decided[c.Procedure]++
+			}
+		}
+		if r.Saved != nil {
+			saved = append(saved, *r.Saved)
+		}
+		if r.WaterGiven != nil && r.WaterAsked != nil {
+			given, asked = append(given, *r.WaterGiven), append(asked, *r.WaterAsked)
+		}
+	}
+	out.Checks = shareOf(figures.ShareOf(some, all))
+	for _, p := range knowledge.Procedures() {
+		if n := made[p.ID]; n > 0 {
+			out.ByCheck = append(out.ByCheck, CheckCount{p.ID, p.Label, math.Round(minutes[p.ID]), shareOf(figures.ShareOf(decided[p.ID], n))})
+		}
+	}
+	slices.SortStableFunc(out.ByCheck, func(a, b CheckCount) int { return cmp.Compare(b.Minutes, a.Minutes) })
+	out.Saved = meanSaid(figures.SignedMeanOf(saved))
+	out.Water = meanSaid(figures.RatioOf(given, asked))
+}
+
+func meanSaid(m figures.Mean) Mean { return Mean{m.N, round3(m.Mean), round3(m.Low), round3(m.High)} }
 
 func shareOf(s figures.Share) Share { return Share{s.Of, s.N, round3(s.Low), round3(s.High)} }
 
@@ -276,7 +352,9 @@ type casesInput struct {
 	Cause string `query:"cause" maxLength:"60"`
 	Month int    `query:"month" minimum:"0" maximum:"12"`
 	Grass string `query:"grass" maxLength:"60"`
-	Which string `query:"which" enum:",confirmed,right,wrong,open" doc:"closed cases, those whose diagnosis was right or wrong, or open ones"`
+	Which string `query:"which" enum:",confirmed,right,wrong,open,saved,watered" doc:"by its end, or with money or water known"`
+	Check string `query:"check" maxLength:"60" doc:"cases on which a check was made: the id of its procedure"`
+	Told  string `query:"decided" enum:",yes,no" doc:"of these, those on which it decided, or did not"`
 }
 
 func (in casesInput) fits(r figuredCase) bool {
@@ -285,7 +363,17 @@ func (in casesInput) fits(r figuredCase) bool {
 		in.Month != 0 && int(r.GivenOn.Month()) != in.Month:
 		return false
 	}
+	if in.Check != "" {
+		made, decided := r.decided(in.Check)
+		if !made || in.Told == "yes" && !decided || in.Told == "no" && decided {
+			return false
+		}
+	}
 	switch in.Which {
+	case "saved":
+		return r.Saved != nil
+	case "watered":
+		return r.WaterGiven != nil
 	case "confirmed":
 		return r.Confirmed != ""
 	case "right":
@@ -313,7 +401,7 @@ func (s *Server) casesBehind(ctx context.Context, in *casesInput, most int) ([]F
 		for _, r := range rows {
 			if in.fits(r) && len(out) < most {
 				out = append(out, FirmCase{r.ZoneID, r.VisitID, r.Site, r.Zone, r.Grass, r.Cause, r.Probability, r.GivenOn.Format(dateOnly),
-					r.Confirmed, r.Treatments, r.minutes()})
+					r.Confirmed, r.Treatments, r.minutes(), tenthOf(r.Saved), tenthOf(r.WaterGiven), tenthOf(r.WaterAsked)})
 			}
 		}
 		return err
@@ -335,15 +423,29 @@ func (s *Server) casesCSV(ctx context.Context, in *casesInput) (*download, error
 	}
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
-	_ = w.Write([]string{"given_on", "site", "zone", "grass", "cause", "probability", "confirmed", "treatments", "minutes"})
+	_ = w.Write([]string{"given_on", "site", "zone", "grass", "cause", "probability", "confirmed", "treatments", "minutes", "saved",
+		"water_given_mm", "water_asked_mm"})
 	for _, r := range rows {
-		minutes := ""
-		if r.Minutes != nil {
-			minutes = fmt.Sprintf("%.0f", *r.Minutes)
-		}
 		_ = w.Write([]string{r.GivenOn, plain.Cell(r.Site), plain.Cell(r.Zone), r.Grass, r.Cause, fmt.Sprintf("%.3f", r.Probability), r.Confirmed,
-			fmt.Sprint(r.Treatments), minutes})
+			fmt.Sprint(r.Treatments), maybe("%.0f", r.Minutes), maybe("%.1f", r.Saved), maybe("%.1f", r.WaterGiven),
+			maybe("%.1f", r.WaterAsked)})
 	}
 	w.Flush()
 	return fileOf("cases.csv", "text/csv; charset=utf-8", b.Bytes()), w.Error()
+}
+
+// maybe writes a number, or nothing where it is not known.
+func maybe(format string, x *float64) string {
+	if x == nil {
+		return ""
+	}
+	return fmt.Sprintf(format, *x)
+}
+
+func tenthOf(x *float64) *float64 {
+	if x == nil {
+		return nil
+	}
+	t := math.Round(*x*10) / 10
+	return &t
 }

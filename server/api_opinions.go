@@ -34,6 +34,7 @@ type Turn struct {
 	Left    float64      `json:"left" doc:"the chance that it has left"`
 	Season  float64      `json:"season" doc:"bits that month and place have moved"`
 	Nearby  float64      `json:"nearby" doc:"bits that confirmed cases nearby have moved"`
+	Learnt  float64      `json:"learnt" doc:"bits that the firm's own closed cases have moved"`
 	Reasons []TurnReason `json:"reasons" nullable:"false" doc:"the facts that moved it most, the strongest first"`
 }
 
@@ -142,7 +143,7 @@ func turnOf(x opinion.Turn, told string) *Turn {
 		return nil
 	}
 	out := &Turn{Then: round3(x.Then), Now: round3(x.Now), Before: x.Before, Left: round3(x.Left), Season: x.Season, Nearby: x.Nearby,
-		Reasons: []TurnReason{}}
+		Learnt: x.Learnt, Reasons: []TurnReason{}}
 	for _, r := range x.Reasons {
 		out.Reasons = append(out.Reasons, TurnReason{r.Finding, plainly(r.Was), plainly(r.Is), r.Bits})
 	}

@@ -15,6 +15,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/sky"
 	"hodos/core/units"
+	"hodos/core/watch"
 	"hodos/core/weather"
 	"hodos/exchange/weatherfile"
 	"hodos/store"
@@ -109,24 +110,6 @@ func optionalDay(t time.Time) *string {
 		return nil
 	}
 	return dateText(&t)
-}
-
-var bandLabels = map[string]string{"autumn-feeding": "Autumn feeding", "regulator-worn-off": "Regulator worn off", "heat": "Heat",
-	"warm-nights": "Warm nights", "drought": "Root zone past half", "waterlogged": "Waterlogged", "frost": "Frost", "spraying": "Fit to spray"}
-
-func bandLabel(id string) string {
-	if l, ok := bandLabels[id]; ok {
-		return l
-	}
-	if c, ok := knowledge.CauseByID(id); ok {
-		return c.Label
-	}
-	for _, w := range weather.DegreeWindows {
-		if w.ID == id {
-			return w.Label
-		}
-	}
-	return id
 }
 
 func known(x float64) *float64 {
@@ -288,7 +271,8 @@ func skyView(from seen, span int, in units.Saying) SkyView {
 		v.Days = append(v.Days, d)
 	}
 	for _, b := range look.Bands {
-		row := SkyBand{ID: b.ID, Kind: b.Kind, Label: bandLabel(b.ID), Strength: make([]*float64, 0, len(b.Strength)), From: b.From, To: b.To}
+		row := SkyBand{ID: b.ID, Kind: b.Kind, Label: watch.BandLabel(b.ID), Strength: make([]*float64, 0, len(b.Strength)),
+			From: b.From, To: b.To}
 		strongest := 0.0
 		for _, x := range b.Strength[first:] {
 			row.Strength = append(row.Strength, known(x))
@@ -303,7 +287,7 @@ func skyView(from seen, span int, in units.Saying) SkyView {
 			v.Bands = append(v.Bands, row)
 		}
 	}
-	for _, x := range look.Sentences(bandLabel, in) {
+	for _, x := range look.Sentences(watch.BandLabel, in) {
 		if _, ok := knowledge.CauseByID(x.Row); ok && knowledge.Odds(x.Row, c.Lawn) == 0 {
 			continue
 		}

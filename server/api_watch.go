@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"slices"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -50,27 +49,6 @@ type DayWatch struct {
 // newFor is how many days a notice that nobody has noted stays among the new ones.
 const newFor = 3
 
-var noticeLabels = map[string]string{"endurance": "Endurance without water runs out", "frost": "Frost after growth has begun",
-	"feeding": "Autumn feeding opens", "silent": "No weather comes in", "window heat": "Heat",
-	"window regulator-worn-off": "Growth regulator has worn off"}
-
-func noticeLabel(kind, subject string, level int) string {
-	key := kind
-	if kind == watch.Endurance && level == watch.Act {
-		return "Endurance used up"
-	}
-	if kind == watch.Prevent {
-		return "Time to prevent " + strings.ToLower(bandLabel(subject))
-	}
-	if subject != "" {
-		key += " " + subject
-	}
-	if l, ok := noticeLabels[key]; ok {
-		return l
-	}
-	return bandLabel(subject)
-}
-
 var noticeOrder = map[string]int{"endurance": 0, "frost": 1, "silent": 2, "prevent": 3, "window": 4, "feeding": 5}
 
 // NoticesLeft is how many lawns of one thing stand beside those that are listed.
@@ -107,7 +85,7 @@ func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]Da
 	urgent, seen := map[string]int{}, map[NoticesLeft]bool{}
 	for _, r := range rows {
 		out = append(out, DayNotice{ID: r.ID, SiteID: r.SiteID, ZoneID: r.ZoneID, SiteName: r.Site, ZoneName: r.Zone, Kind: r.Kind,
-			Subject: r.Subject, Label: noticeLabel(r.Kind, r.Subject, r.Level), Level: r.Level,
+			Subject: r.Subject, Label: watch.Label(r.Kind, r.Subject, r.Level), Level: r.Level,
 			Since: r.Since.Format(dateOnly), ComesOn: dateText(r.ComesOn), Ahead: r.Ahead && r.Since.After(today), Reason: r.Detail,
 			ToldOn: r.ToldOn.Format(dateOnly), New: r.New, NotedBy: r.Person})
 		urgent[r.Kind+r.Subject] = max(urgent[r.Kind+r.Subject], r.Level)
@@ -118,7 +96,7 @@ func notices(tx *gorm.DB, today time.Time, kind, subject string, most int) ([]Da
 	}
 	slices.SortStableFunc(out, func(a, b DayNotice) int {
 		ka, kb := a.Kind+a.Subject, b.Kind+b.Subject
-		return cmp.Or(noticeOrder[a.Kind]-noticeOrder[b.Kind], urgent[kb]-urgent[ka], strings.Compare(ka, kb), b.Level-a.Level)
+		return cmp.Or(noticeOrder[a.Kind]-noticeOrder[b.Kind], urgent[kb]-urgent[ka], cmp.Compare(ka, kb), b.Level-a.Level)
 	})
 	return out, left, err
 }

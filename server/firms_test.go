@@ -79,6 +79,7 @@ func routes(p place, person string) map[string]route {
 		"change-job": {"PUT", "/jobs/" + p.job, map[string]any{"state": "dropped", "version": 1}}, "year-plan-csv": {"GET", "/jobs/csv", nil},
 		"year-plan-pdf": {"GET", "/jobs/pdf", nil}, "jobs-calendar": {"GET", "/jobs/ics", nil}, "list-feeds": {"GET", "/feeds", nil},
 		"make-feed": {"POST", "/feeds", map[string]any{"id": id()}}, "withdraw-feed": {"DELETE", "/feeds/" + p.visit, nil},
+		"get-lessons": {"GET", "/figures/lessons", nil}, "use-lessons": {"PUT", "/figures/lessons", map[string]any{"used": true, "without": []string{}, "version": 0}},
 		"get-figures": {"GET", "/figures" + span, nil}, "list-cases": {"GET", "/figures/cases" + span, nil}, "cases-csv": {"GET", "/figures/csv" + span, nil},
 		"close-case":          {"POST", "/visits/" + p.visit + "/closings", map[string]any{"id": id(), "zone_id": p.zone, "cause": "white-grubs", "ended": "mended"}},
 		"list-nearby":         {"GET", "/sites/" + p.site + "/nearby", nil},
@@ -157,7 +158,7 @@ var own = map[string]bool{"list-clients": true, "list-calls": true, "list-messag
 	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
 	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
-	"get-figures": true, "list-cases": true, "cases-csv": true, "list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true, "shelf-csv": true, "take-shelf": true, "review": true,
+	"get-lessons": true, "use-lessons": true, "get-figures": true, "list-cases": true, "cases-csv": true, "list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true, "shelf-csv": true, "take-shelf": true, "review": true,
 	"create-person": true, "list-sessions": true, "list-events": true, "end-other-sessions": true, "begin-second-factor": true}
 
 func TestEveryRouteIsHere(t *testing.T) {
@@ -258,7 +259,7 @@ var needs = map[string]account.Right{
 	"log-watering": account.AnswerChecks, "record-audit": account.AnswerChecks,
 	"tell-apart": account.See, "get-prices": account.See, "preview-prices": account.See, "change-prices": account.KeepFirm,
 	"list-samples": account.See, "get-sample-form": account.See, "take-sample": account.AnswerChecks, "take-result": account.AnswerChecks,
-	"get-figures": account.KeepSites, "list-cases": account.KeepSites, "cases-csv": account.KeepSites,
+	"get-lessons": account.KeepSites, "use-lessons": account.KeepFirm, "get-figures": account.KeepSites, "list-cases": account.KeepSites, "cases-csv": account.KeepSites,
 	"list-trials": account.See, "get-trial": account.See, "make-trial": account.AnswerChecks, "read-plots": account.AnswerChecks,
 	"void-plot": account.AnswerChecks, "close-trial": account.AnswerChecks,
 	"list-messages": account.See, "send-messages": account.KeepSites,

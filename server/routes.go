@@ -242,6 +242,8 @@ var routes = []route{
 	{http.MethodGet, "/sites/{id}/nearby", "list-nearby", "Confirmed cases of the firm round about, without names", "recovery", account.See, at((*Server).listNearby)},
 	{http.MethodPost, "/visits/{id}/measures", "record-measure", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordMeasure)},
 	{http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", account.See, at((*Server).getDay)},
+	{http.MethodGet, "/figures/lessons", "get-lessons", "What the firm's own closed cases teach beside the tables", "firm", account.KeepSites, at((*Server).getLessons)},
+	{http.MethodPut, "/figures/lessons", "use-lessons", "Whether the scales use what the firm's cases teach", "firm", account.KeepFirm, at((*Server).useLessons)},
 	{http.MethodGet, "/prices", "get-prices", "The figures from which the marks for checking and acting follow", "firm", account.See, at((*Server).getPrices)},
 	{http.MethodPut, "/prices", "change-prices", "Change the firm's figures", "firm", account.KeepFirm, at((*Server).changePrices)},
 	{http.MethodPost, "/prices/preview", "preview-prices", "What other figures would change in the diagnoses given so far", "firm", account.See, heavy(at((*Server).previewPrices))},

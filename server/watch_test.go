@@ -53,7 +53,7 @@ func TestTheWatchTellsOnce(t *testing.T) {
 	tech.must(200, "GET", "/day", nil, &day)
 	require.True(t, day.Watch.Finished)
 	require.Equal(t, "2026-08-24", day.Watch.Day)
-	require.Equal(t, 8, day.Watch.SitesDone)
+	require.Equal(t, 9, day.Watch.SitesDone)
 	kinds := map[string]server.DayNotice{}
 	standing := map[uuid.UUID]string{}
 	for i, n := range day.Notices {
@@ -125,26 +125,26 @@ func TestWhatHasNotChangedIsLeftOut(t *testing.T) {
 		return r
 	}
 	r := run()
-	require.Equal(t, 12, r.Zones)
-	require.Equal(t, 12, r.Unchanged)
+	require.Equal(t, 18, r.Zones)
+	require.Equal(t, 18, r.Unchanged)
 	require.Zero(t, r.Told)
 
 	tech := w.as("technician")
 	p := tech.place("Quill")
 	tech.must(204, "PUT", "/zones/"+p.zone+"/waterings", map[string]any{"day": "2026-08-20", "mm": 12}, nil)
-	require.Equal(t, 11, run().Unchanged, "one zone was watered")
+	require.Equal(t, 17, run().Unchanged, "one zone was watered")
 	tech.file(p, "weather", "hodos-weather,1,daily,UTC\ndate,rain_mm\n2026-08-20,41\n")
-	require.Equal(t, 10, run().Unchanged, "the gauge is for both zones of the site")
+	require.Equal(t, 16, run().Unchanged, "the gauge is for both zones of the site")
 	tech.file(p, "readings", "hodos-readings,1,UTC\ntime,zone,finding,value,unit\n2026-08-20,Back lawn,soil-moisture-vwc,12,%\n")
-	require.Equal(t, 11, run().Unchanged)
+	require.Equal(t, 17, run().Unchanged)
 	tech.must(200, "POST", "/visits/"+p.visit+"/arrive", map[string]any{}, nil)
 	tech.must(200, "POST", p.path("/answers"), answers(tap("mowing-height-mm", 40), tap("pull-test", "resists")), nil)
-	require.Equal(t, 11, run().Unchanged, "the height of cut is part of the ground")
+	require.Equal(t, 17, run().Unchanged, "the height of cut is part of the ground")
 	tech.must(200, "POST", p.path("/answers"), answers(tap("colour", []string{"brown"})), nil)
-	require.Equal(t, 12, run().Unchanged, "a colour is not")
+	require.Equal(t, 18, run().Unchanged, "a colour is not")
 	require.NoError(t, w.store.Shared(ctx).Exec("UPDATE station_days SET rain_mm = 30 WHERE day = ? AND station_id = (SELECT id FROM stations WHERE latitude < 0)", demo.Start).Error)
-	require.Equal(t, 11, run().Unchanged, "the southern station has corrected a day")
-	require.Equal(t, 12, run().Unchanged)
+	require.Equal(t, 17, run().Unchanged, "the southern station has corrected a day")
+	require.Equal(t, 18, run().Unchanged)
 }
 
 // Two servers share a night: every site is looked at once.
@@ -187,7 +187,7 @@ func TestServersShareANight(t *testing.T) {
 	wait(t, "every part", func() bool {
 		runs = nil
 		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
-			return tx.Where("sites = ?", more+8).Order("started_at").Find(&runs).Error
+			return tx.Where("sites = ?", more+9).Order("started_at").Find(&runs).Error
 		}))
 		done := len(runs) > 0
 		for _, r := range runs {
@@ -202,7 +202,7 @@ func TestServersShareANight(t *testing.T) {
 		require.GreaterOrEqual(t, r.Parts, 6, "cut into parts of fifty sites")
 		seen, changed = seen+r.Zones, changed+r.Zones-r.Unchanged
 	}
-	require.Equal(t, len(runs)*(more+12), seen)
+	require.Equal(t, len(runs)*(more+18), seen)
 	require.Equal(t, more, changed, "each new zone was looked at once, whoever took it")
 	// a long list is cut on the Day page, and whole where it is asked for
 	tech := w.as("technician")
@@ -335,9 +335,9 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 3)))
 	require.Zero(t, silent())
 	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 5)))
-	require.Equal(t, int64(12), silent())
+	require.Equal(t, int64(18), silent())
 	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 9)))
-	require.Equal(t, int64(12), silent())
+	require.Equal(t, int64(18), silent())
 
 	// a station that has nothing yet is filled as far back as the models look
 	require.NoError(t, w.store.Shared(ctx).Exec("DELETE FROM station_days").Error)

@@ -397,6 +397,28 @@ type (
 		PersonID       uuid.UUID
 		RecordedAt     time.Time
 	}
+	// Hindsight is what a diagnosis looks like afterwards; Cause is what its case was closed with, empty while it is open.
+	Hindsight struct {
+		DiagnosisID            uuid.UUID `gorm:"primaryKey"`
+		FirmID, ZoneID         uuid.UUID
+		GivenOn                time.Time
+		Cause, Knowledge       string
+		Checks, Expected       JSON
+		ToldMoney, GivenMoney  *float64
+		WaterGiven, WaterAsked *float64
+	}
+	// FirmLessons are what the firm's closed cases teach: Lessons, and whether they are used, but those of the causes in Without.
+	FirmLessons struct {
+		FirmID    uuid.UUID `gorm:"primaryKey"`
+		Used      bool
+		Without   JSON
+		Cases     int
+		Lessons   JSON
+		MadeOn    *time.Time
+		ChangedBy *uuid.UUID
+		ChangedAt *time.Time
+		Version   int
+	}
 	ClientLink struct {
 		ID             uuid.UUID
 		TokenHash      []byte

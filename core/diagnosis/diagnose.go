@@ -20,14 +20,15 @@ type Bits struct {
 	With    []string // other findings that tell the same fact, which counts once
 }
 
-// CauseResult is one cause on the scales. PriorBits, NearbyBits, the rows of For and Against and TogetherBits add up to the log₂
-// odds of Probability.
+// CauseResult is one cause on the scales. PriorBits, NearbyBits, LearntBits, the rows of For and Against and TogetherBits add up to the
+// log₂ odds of Probability.
 type CauseResult struct {
 	ID, Family   string
 	Probability  float64
 	PriorBits    float64 // log₂ odds from grass, month, place and watering
 	Nearby       int     // confirmed cases round about in the last weeks
 	NearbyBits   float64 // what they do to it
+	LearntBits   float64 // what the firm's own closed cases do to it
 	For, Against []Bits
 	TogetherBits float64 // what the findings do together that they do not do one by one: explaining away, above all
 }
@@ -98,15 +99,28 @@ func nearby(list []evidence.Nearby, cause string) float64 {
 	return math.Min(3, factor)
 }
 
+// learnt is what a firm's own closed cases do to the odds of a cause: at most twice as much or half (judgement).
+func learnt(list []evidence.Learnt, cause string) float64 {
+	for _, l := range list {
+		if l.Cause == cause && l.Factor > 0 {
+			return math.Max(1/MostLearnt, math.Min(MostLearnt, l.Factor))
+		}
+	}
+	return 1
+}
+
+// MostLearnt is how far the odds of a cause may be moved by a firm's own cases, up or down (judgement).
+const MostLearnt = 2.0
+
 // Diagnose weighs a case. It never fails: what is missing moves nothing, and what is odd is told in the notices. It costs
 // O(n³) in the number of causes that the grass allows; see docs/performance.md.
 func Diagnose(c evidence.Case, o Options) Result {
 	g := evidence.Gather(c)
 	m := newModel(g.Lawn, func(i int) float64 {
 		cause := &knowledge.CauseTable[i]
-		return knowledge.Prior(cause, g.Lawn, g.Values) * nearby(c.Context.Nearby, cause.ID)
+		return knowledge.Prior(cause, g.Lawn, g.Values) * nearby(c.Context.Nearby, cause.ID) * learnt(c.Context.Learnt, cause.ID)
 	})
-	m.around = c.Context.Nearby
+	m.around = c.Context
 	prices, aside := worth.Utilities(c.Context.Utilities)
 	for _, name := range aside {
 		g.Notices = append(g.Notices, evidence.Notice{About: "context.utilities",
@@ -224,15 +238,17 @@ func (c *CauseResult) damages() bool {
 	return c.Probability >= carries && c.ID != knowledge.Healthy && !knowledge.Backdrop(c.ID)
 }
 
-// round takes what confirmed cases round about do out of what was thought before looking: a row of its own.
-func (cr *CauseResult) round(list []evidence.Nearby) {
-	for _, n := range list {
+// round takes what confirmed cases round about and the firm's own closed cases do out of what was thought before looking: they have rows of
+// their own.
+func (cr *CauseResult) round(around evidence.Context) {
+	for _, n := range around.Nearby {
 		if n.Cause == cr.ID && n.Weeks <= 6 {
 			cr.Nearby += n.Count
 		}
 	}
-	cr.NearbyBits = round2(math.Log2(nearby(list, cr.ID)))
-	cr.PriorBits = round2(cr.PriorBits - cr.NearbyBits)
+	cr.NearbyBits = round2(math.Log2(nearby(around.Nearby, cr.ID)))
+	cr.LearntBits = round2(math.Log2(learnt(around.Learnt, cr.ID)))
+	cr.PriorBits = round2(cr.PriorBits - cr.NearbyBits - cr.LearntBits)
 }
 
 // ledger fills the rows of a cause, one a finding: what a fact that was told more than once comes to stands at the finding by which the

@@ -73,8 +73,8 @@ type speech struct {
 
 // model is the knowledge cut down to one lawn: the causes that can occur there and their odds.
 type model struct {
-	around []evidence.Nearby // confirmed cases round about
-	active []int             // indices into causes
+	around evidence.Context // confirmed cases round about, and the firm's own
+	active []int            // indices into causes
 	odds   []float64
 	pair   []float64 // n×n factors
 	turf   int       // 0 cool, 1 warm

@@ -1,7 +1,6 @@
 package diagnosis
 
 import (
-	"math"
 	"slices"
 
 	"hodos/core/knowledge"
@@ -76,14 +75,8 @@ func (s *Scales) Regret(truth []string) float64 {
 	s.m.money(worth.DefaultPrices, worth.Damage(s.m.lawn, s.known), s.known)
 	regret := 0.0
 	for k, ci := range s.m.active {
-		p, benefit, harm := s.post.marginal[k], s.m.stake.benefit[k], s.m.stake.harm[k]
-		acts := s.m.stake.open[k] && p*benefit > (1-p)*harm
-		switch there := slices.Index(truth, knowledge.CauseTable[ci].ID) >= 0; {
-		case there && !acts:
-			regret += math.Max(0, benefit)
-		case !there && acts:
-			regret += harm
-		}
+		st := choice{s.post.marginal[k], s.m.stake.benefit[k], s.m.stake.harm[k], s.m.stake.open[k]}
+		regret += st.regret(slices.Contains(truth, knowledge.CauseTable[ci].ID))
 	}
 	return regret
 }

@@ -1,7 +1,10 @@
 package diagnosis
 
 import (
+	"math"
+	"slices"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 
@@ -94,4 +97,58 @@ func TestPricesTravelWithTheCase(t *testing.T) {
 	r := Diagnose(evidence.Case{Lawn: lawn("tall-fescue", 8, 38), Context: evidence.Context{Utilities: map[string]any{"lawn_m2": 40.0}}},
 		Options{})
 	require.InDelta(t, 40, r.Prices.LawnM2, 0)
+}
+
+// What a firm's own cases teach stands in the ledger on a line of its own, moves at most by two, and what was there before stands beside it.
+func TestOwnCasesInTheLedger(t *testing.T) {
+	c := thirsty()
+	plain := Diagnose(c, Options{NoNext: true})
+	row := func(r Result, cause string) CauseResult {
+		for _, x := range r.Causes {
+			if x.ID == cause {
+				return x
+			}
+		}
+		return CauseResult{}
+	}
+	id := "dollar-spot"
+	before := row(plain, id)
+	for factor, bits := range map[float64]float64{1.5: .58, 9: 1, .1: -1} {
+		c.Context.Learnt = []evidence.Learnt{{Cause: id, Factor: factor, Seen: 9, Expected: 3, Cases: 40}}
+		now := row(Diagnose(c, Options{NoNext: true}), id)
+		require.InDelta(t, bits, now.LearntBits, 1e-9)
+		require.InDelta(t, before.PriorBits, now.PriorBits, .06, "the tables say what they said")
+		require.Equal(t, factor > 1, now.Probability > before.Probability)
+		sum := now.PriorBits + now.NearbyBits + now.LearntBits + now.TogetherBits
+		for _, b := range append(now.For, now.Against...) {
+			sum += b.Bits
+		}
+		require.InDelta(t, math.Log2(now.Probability/(1-now.Probability)), sum, .02, "all adds up")
+	}
+	c.Context.Learnt = []evidence.Learnt{{Cause: id}}
+	require.Equal(t, before.Probability, row(Diagnose(c, Options{NoNext: true}), id).Probability, "no factor teaches nothing")
+}
+
+// What would be done at the end, and what that costs where the truth was another.
+func TestRegretOfAResult(t *testing.T) {
+	c := evidence.Case{Lawn: knowledge.Lawn{Date: time.Date(2026, 8, 20, 0, 0, 0, 0, time.UTC), Latitude: 40,
+		Species: []string{"kentucky-bluegrass"}}, Findings: map[string]knowledge.Value{"pull-test": knowledge.WordValue("lifts-like-carpet"),
+		"affected-area-percent": knowledge.NumberValue(25), "grubs-per-m2": knowledge.NumberValue(160)}}
+	r := Diagnose(c, Options{NoNext: true})
+	acts := r.ActsOn()
+	require.Contains(t, acts, "white-grubs")
+	require.Zero(t, r.Regret(acts...))
+	marks := r.Marks("white-grubs")
+	require.InDelta(t, marks.Harm, r.Regret(slices.DeleteFunc(slices.Clone(acts), func(id string) bool { return id == "white-grubs" })...), 1e-9,
+		"an insecticide for nothing")
+	missed := r.Marks("dollar-spot").Benefit
+	require.InDelta(t, missed, r.Regret(append(slices.Clone(acts), "dollar-spot")...), 1e-9, "the right thing left undone")
+	delete(c.Findings, "grubs-per-m2")
+	r = Diagnose(c, Options{NoNext: true})
+	require.NotContains(t, r.ActsOn(), "white-grubs", "not before they are counted, however likely")
+	scales := NewScales(c.Lawn)
+	for id, v := range c.Findings {
+		scales.Add(id, v)
+	}
+	require.InDelta(t, scales.Regret([]string{"white-grubs"}), r.Regret("white-grubs"), 1e-6, "the same by running scales")
 }

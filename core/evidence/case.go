@@ -40,13 +40,23 @@ type Nearby struct {
 	Weeks float64
 }
 
+// Learnt is what the firm's own closed cases say of a cause beside the tables: it is met Factor times as often as they expect.
+type Learnt struct {
+	Cause    string
+	Factor   float64 // of its odds
+	Seen     int     // closed cases that were it
+	Expected float64 // closed cases that the tables expected to be it
+	Cases    int     // closed cases in all
+}
+
 // Context is what stands around the case.
 type Context struct {
 	Country      string
 	Licence      *bool
 	LinesLocated *bool
 	Nearby       []Nearby
-	Utilities    any // the firm's own prices, kept as given; see Utilities
+	Learnt       []Learnt // what the firm's own closed cases teach, where its owner lets them
+	Utilities    any      // the firm's own prices, kept as given; see Utilities
 }
 
 // Case is one zone as seen on one visit.

@@ -91,6 +91,13 @@ func T95(df int) float64 {
 
 // MeanOf is the mean of counts or amounts that cannot be negative; of a single one nothing is known but itself.
 func MeanOf(values []float64) Mean {
+	m := SignedMeanOf(values)
+	m.Low = math.Max(0, m.Low)
+	return m
+}
+
+// SignedMeanOf is the mean of amounts of either sign.
+func SignedMeanOf(values []float64) Mean {
 	n := len(values)
 	if n == 0 {
 		return Mean{}
@@ -107,7 +114,7 @@ func MeanOf(values []float64) Mean {
 		return Mean{1, mean, mean, mean}
 	}
 	half := T95(n-1) * math.Sqrt(squares/float64(n-1)/float64(n))
-	return Mean{n, mean, math.Max(0, mean-half), mean + half}
+	return Mean{n, mean, mean - half, mean + half}
 }
 
 // Bin is one step of a calibration: what was promised, and how often it came true.
@@ -140,4 +147,38 @@ func Calibrate(chances []float64, came []bool) []Bin {
 		}
 	}
 	return out
+}
+
+// RatioOf is what some amounts come to of others, all together, with its 95 % interval by the jackknife (Quenouille 1956, Tukey 1958) over
+// the pairs. It is nought of nothing, and of one pair nothing is known but itself.
+func RatioOf(of, to []float64) Mean {
+	n := min(len(of), len(to))
+	a, b := 0.0, 0.0
+	for i := range n {
+		a, b = a+of[i], b+to[i]
+	}
+	if b <= 0 {
+		return Mean{}
+	}
+	m := Mean{N: n, Mean: a / b, Low: a / b, High: a / b}
+	if n < 2 {
+		return m
+	}
+	var left []float64
+	mean := 0.0
+	for i := range n {
+		if rest := b - to[i]; rest > 0 {
+			left = append(left, (a-of[i])/rest)
+			mean += (a - of[i]) / rest
+		}
+	}
+	mean /= float64(len(left))
+	squares := 0.0
+	for _, x := range left {
+		squares += (x - mean) * (x - mean)
+	}
+	k := float64(len(left))
+	half := T95(len(left)-1) * math.Sqrt((k-1)/k*squares)
+	m.Low, m.High = math.Max(0, m.Mean-half), m.Mean+half
+	return m
 }

@@ -76,3 +76,17 @@ func TestCalibration(t *testing.T) {
 	require.Equal(t, []int{2, 3}, []int{bins[2].Of, bins[2].N}, "one is in it as well")
 	require.Equal(t, 1., bins[2].To)
 }
+
+func TestRatios(t *testing.T) {
+	require.Equal(t, Mean{}, RatioOf(nil, nil))
+	require.Equal(t, Mean{1, 1.5, 1.5, 1.5}, RatioOf([]float64{3}, []float64{2}))
+	m := RatioOf([]float64{20, 40, 30}, []float64{20, 20, 20})
+	require.InDelta(t, 1.5, m.Mean, 1e-12, "all together")
+	// of equal amounts the jackknife is the interval of a mean: 1, 2 and 1.5
+	same := SignedMeanOf([]float64{1, 2, 1.5})
+	require.InDelta(t, same.Low, m.Low, 1e-9)
+	require.InDelta(t, same.High, m.High, 1e-9)
+	require.InDelta(t, 2, RatioOf([]float64{20, 20}, []float64{0, 20}).Mean, 1e-12, "where nothing was asked, what was given still counts")
+	require.Negative(t, SignedMeanOf([]float64{-3, -1, -2}).Low)
+	require.Zero(t, MeanOf([]float64{0, 0, 9}).Low)
+}

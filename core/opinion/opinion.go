@@ -26,6 +26,7 @@ type Turn struct {
 	Left   float64 // the chance that it has now
 	Season float64 // bits that month and place have moved
 	Nearby float64 // bits that confirmed cases round about have moved
+	Learnt float64 // bits that the firm's own closed cases have moved
 	// Reasons are the strongest facts that moved it, at most five.
 	Reasons []Reason
 }
@@ -50,7 +51,7 @@ func Between(then, now diagnosis.Result, led string) Turn {
 		b := sheetOf(then, led).less(sheetOf(now, led))
 		a = b.less(a)
 	}
-	t.Season, t.Nearby = round1(a.prior), round1(a.nearby)
+	t.Season, t.Nearby, t.Learnt = round1(a.prior), round1(a.nearby), round1(a.learnt)
 	for id, bits := range a.rows {
 		if bits = round1(bits); math.Abs(bits) >= least {
 			t.Reasons = append(t.Reasons, Reason{Finding: id, Was: valueIn(then, id), Is: valueIn(now, id), Bits: bits})
@@ -65,8 +66,8 @@ func Between(then, now diagnosis.Result, led string) Turn {
 
 // sheet is the ledger of one cause: bits by finding.
 type sheet struct {
-	prior, nearby float64
-	rows          map[string]float64
+	prior, nearby, learnt float64
+	rows                  map[string]float64
 }
 
 func sheetOf(r diagnosis.Result, cause string) sheet {
@@ -75,7 +76,7 @@ func sheetOf(r diagnosis.Result, cause string) sheet {
 		if c.ID != cause {
 			continue
 		}
-		s.prior, s.nearby = c.PriorBits, c.NearbyBits
+		s.prior, s.nearby, s.learnt = c.PriorBits, c.NearbyBits, c.LearntBits
 		for _, row := range slices.Concat(c.For, c.Against) {
 			s.rows[row.Finding] += row.Bits
 		}
@@ -85,7 +86,7 @@ func sheetOf(r diagnosis.Result, cause string) sheet {
 
 // less is another sheet less this one: what was added since.
 func (s sheet) less(later sheet) sheet {
-	d := sheet{later.prior - s.prior, later.nearby - s.nearby, map[string]float64{}}
+	d := sheet{later.prior - s.prior, later.nearby - s.nearby, later.learnt - s.learnt, map[string]float64{}}
 	for id, x := range later.rows {
 		d.rows[id] = x - s.rows[id]
 	}

@@ -203,46 +203,53 @@ func Run(z Zone, days []weather.Day, checks []Check) Balance {
 	}
 	d := startDepletion * b.Total
 	for _, w := range days {
-		out := Day{Date: w.Date, Ks: 1, Mean: math.NaN()}
-		if t, ok := w.Mean(); ok {
-			out.Mean = t
-		}
-		e := weather.Evaporate(w, z.Latitude, z.ElevationM)
-		if e.Possible {
-			out.ET0 = e.MM
-			for _, a := range e.Assumed {
-				say(a)
-			}
-			etc := kc * e.MM
-			if ready := (1 - z.Fraction(etc)) * b.Total; ready > 0 {
-				out.Ks = math.Max(0, math.Min(1, (b.Total-d)/ready))
-			}
-			out.ETc = etc * out.Ks
-		} else {
-			out.Gap = true
-		}
-		if w.Rain != nil {
-			out.Rain = *w.Rain
-			out.Runoff = runoff(w, intake)
-		}
+		given := 0.0
 		switch {
 		case w.Irrigation != nil:
-			out.Irrigation = *w.Irrigation
+			given = *w.Irrigation
 		case z.WeeklyWaterMM != nil:
-			out.Irrigation = *z.WeeklyWaterMM / 7
+			given = *z.WeeklyWaterMM / 7
 		}
-		d += out.ETc - (out.Rain - out.Runoff) - out.Irrigation*applied
-		if d < 0 {
-			out.Drainage, d = -d, 0
+		out, assumed := z.step(w, d, b.Total, kc, intake, given)
+		for _, a := range assumed {
+			say(a)
 		}
-		d = math.Min(d, b.Total)
-		if c, ok := at[w.Date]; ok && math.Abs(c.Share*b.Total-d) >= c.Least*b.Total {
-			d, out.Checked = c.Share*b.Total, true
+		if c, ok := at[w.Date]; ok && math.Abs(c.Share*b.Total-out.Depletion) >= c.Least*b.Total {
+			out.Depletion, out.Checked = c.Share*b.Total, true
 		}
-		out.Depletion = d
+		d = out.Depletion
 		b.Days = append(b.Days, out)
 	}
 	return b
+}
+
+// step takes the root zone, of which d mm of total are missing, through a day on which so many mm are given.
+func (z Zone) step(w weather.Day, d, total, kc, intake, given float64) (out Day, assumed []string) {
+	out = Day{Date: w.Date, Ks: 1, Mean: math.NaN(), Irrigation: given}
+	if t, ok := w.Mean(); ok {
+		out.Mean = t
+	}
+	e := weather.Evaporate(w, z.Latitude, z.ElevationM)
+	if e.Possible {
+		out.ET0, assumed = e.MM, e.Assumed
+		etc := kc * e.MM
+		if ready := (1 - z.Fraction(etc)) * total; ready > 0 {
+			out.Ks = math.Max(0, math.Min(1, (total-d)/ready))
+		}
+		out.ETc = etc * out.Ks
+	} else {
+		out.Gap = true
+	}
+	if w.Rain != nil {
+		out.Rain = *w.Rain
+		out.Runoff = runoff(w, intake)
+	}
+	d += out.ETc - (out.Rain - out.Runoff) - given*applied
+	if d < 0 {
+		out.Drainage, d = -d, 0
+	}
+	out.Depletion = math.Min(d, total)
+	return out, assumed
 }
 
 // runoff is what falls faster than the ground takes it in: by the hours where they are known, else as if the day's rain fell

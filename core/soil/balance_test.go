@@ -186,3 +186,31 @@ func TestTheDryQuarterGetsEnough(t *testing.T) {
 		require.InDelta(t, want, Zone{Uniformity: du}.Multiplier(), 5e-4, "uniformity %g", du)
 	}
 }
+
+// A dry fortnight by hand: loam, 150 mm of roots, 25.5 mm of water; filled up on the evening on which more than the grass takes up
+// without stress is missing.
+func TestWaterAskedFor(t *testing.T) {
+	z := Zone{Latitude: 40, Texture: "loam", RootDepthMM: 150, Uniformity: 1}
+	var days []weather.Day
+	for i := range 14 {
+		hi, lo, none := 30.0, 15.0, 0.0
+		days = append(days, weather.Day{Date: time.Date(2026, 7, 1+i, 0, 0, 0, 0, time.UTC), TMax: &hi, TMin: &lo, Rain: &none})
+	}
+	lost := 0.0
+	for _, d := range Run(z, days[:1], nil).Days {
+		lost = d.ETc
+	}
+	mm := Asked(z, days, 0)
+	fill := z.Fraction(lost) * z.Total()
+	require.Greater(t, mm, 2*fill, "some fillings")
+	require.LessOrEqual(t, mm, 14.5*lost, "never more than was lost")
+	require.Greater(t, mm, 14.5*lost-fill-2*lost, "but for what is still missing at the end")
+	require.Greater(t, Asked(z, days, 20), mm, "what was missing before is asked for as well")
+	z.Uniformity = .5
+	require.InDelta(t, mm/(.4+.6*.5), Asked(z, days, 0), 1e-9, "uneven sprinklers must give more")
+	for i := range days {
+		much := 20.0
+		days[i].Rain = &much
+	}
+	require.Zero(t, Asked(z, days, 0), "rain enough")
+}

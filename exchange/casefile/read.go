@@ -505,17 +505,13 @@ func (p *parser) readContext(at string, v any, c *evidence.Context) {
 	p.fields(at, v, map[string]func(string, any){
 		"country": p.text(&c.Country), "licence": p.truth(&c.Licence), "lines_located": p.truth(&c.LinesLocated),
 		"utilities": func(_ string, v any) { c.Utilities = bare(v) },
+		"learnt":    func(at string, v any) { c.Learnt = p.readLearnt(at, v) },
 		"nearby": func(at string, v any) {
 			p.each(at, v, func(at string, v any) {
 				var n evidence.Nearby
 				var count, weeks *float64
 				p.fields(at, v, map[string]func(string, any){
-					"cause": func(at string, v any) {
-						n.Cause, _ = v.(string)
-						if _, ok := knowledge.CauseByID(n.Cause); !ok {
-							p.refuse(at, "unknown cause %v", v)
-						}
-					},
+					"cause": p.cause(&n.Cause),
 					"count": p.number(&count, 0, 1e6), "weeks": p.number(&weeks, 0, 520),
 				})
 				if count != nil {
@@ -528,6 +524,42 @@ func (p *parser) readContext(at string, v any, c *evidence.Context) {
 			})
 		},
 	})
+}
+
+// cause reads the id of a cause.
+func (p *parser) cause(into *string) func(string, any) {
+	return func(at string, v any) {
+		*into, _ = v.(string)
+		if _, ok := knowledge.CauseByID(*into); !ok {
+			p.refuse(at, "unknown cause %v", v)
+		}
+	}
+}
+
+// readLearnt reads what a firm's own closed cases teach.
+func (p *parser) readLearnt(at string, v any) (out []evidence.Learnt) {
+	p.each(at, v, func(at string, v any) {
+		var l evidence.Learnt
+		var factor, seen, expected, cases *float64
+		p.fields(at, v, map[string]func(string, any){"cause": p.cause(&l.Cause), "factor": p.number(&factor, .01, 100),
+			"seen": p.number(&seen, 0, 1e6), "expected": p.number(&expected, 0, 1e6), "cases": p.number(&cases, 0, 1e6)})
+		if factor == nil {
+			p.refuse(join(at, "factor"), "is required")
+			return
+		}
+		l.Factor = *factor
+		if seen != nil {
+			l.Seen = int(*seen)
+		}
+		if expected != nil {
+			l.Expected = *expected
+		}
+		if cases != nil {
+			l.Cases = int(*cases)
+		}
+		out = append(out, l)
+	})
+	return out
 }
 
 // bare turns the parser's objects into plain maps.

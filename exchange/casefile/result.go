@@ -38,10 +38,11 @@ type Cause struct {
 	PriorBits    float64 `json:"prior_bits"`
 	Nearby       int     `json:"nearby,omitempty" doc:"confirmed cases round about in the last six weeks"`
 	NearbyBits   float64 `json:"nearby_bits,omitempty" doc:"what they do to the log2 odds"`
+	LearntBits   float64 `json:"learnt_bits,omitempty" doc:"what the firm's own closed cases do to the log2 odds"`
 	For          []Row   `json:"for" nullable:"false"`
 	Against      []Row   `json:"against" nullable:"false"`
 	Marks        *Marks  `json:"marks,omitempty" doc:"for the causes that matter: from where checking and acting pay"`
-	TogetherBits float64 `json:"together_bits" doc:"what findings do together; prior, nearby, rows and this add up to the log2 odds"`
+	TogetherBits float64 `json:"together_bits" doc:"what findings do together; prior, nearby, learnt, rows and this add up to the log2 odds"`
 }
 
 // Marks are the chances between which a cause stands or falls as a reason to act, with what they come from.
@@ -221,7 +222,7 @@ func ResultOf(r diagnosis.Result, plan remedy.Plan) Result {
 		Told: r.Told(), Other: math.Round(r.Other*1e4) / 1e4}
 	for i, c := range r.Causes {
 		line := Cause{ID: c.ID, Family: c.Family, Probability: math.Round(c.Probability*1e4) / 1e4, PriorBits: c.PriorBits, Nearby: c.Nearby,
-			NearbyBits: c.NearbyBits, For: rows(c.For),
+			NearbyBits: c.NearbyBits, LearntBits: c.LearntBits, For: rows(c.For),
 			Against: rows(c.Against), TogetherBits: c.TogetherBits}
 		if c.ID != knowledge.Healthy && (i < 12 || c.Probability >= .02) {
 			m := MarksOf(r.Marks(c.ID), r.Damage)

@@ -121,6 +121,13 @@ func Write(c evidence.Case) ([]byte, error) {
 		}
 		ctx["nearby"] = list
 	}
+	if len(c.Context.Learnt) > 0 {
+		var list []any
+		for _, l := range c.Context.Learnt {
+			list = append(list, map[string]any{"cause": l.Cause, "factor": l.Factor, "seen": l.Seen, "expected": l.Expected, "cases": l.Cases})
+		}
+		ctx["learnt"] = list
+	}
 	if len(ctx) > 0 {
 		out["context"] = ctx
 	}

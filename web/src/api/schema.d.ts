@@ -594,6 +594,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/figures/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the firm's own closed cases teach beside the tables
+         * @description Needs the right keep-sites.
+         */
+        get: operations["get-lessons"];
+        /**
+         * Whether the scales use what the firm's cases teach
+         * @description Needs the right keep-firm.
+         */
+        put: operations["use-lessons"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/firm": {
         parameters: {
             query?: never;
@@ -3509,6 +3533,11 @@ export interface components {
             family: string;
             for: components["schemas"]["Row"][];
             id: string;
+            /**
+             * Format: double
+             * @description what the firm's own closed cases do to the log2 odds
+             */
+            learnt_bits?: number;
             /** @description for the causes that matter: from where checking and acting pay */
             marks?: components["schemas"]["Marks"];
             /**
@@ -3527,7 +3556,7 @@ export interface components {
             probability: number;
             /**
              * Format: double
-             * @description what findings do together; prior, nearby, rows and this add up to the log2 odds
+             * @description what findings do together; prior, nearby, learnt, rows and this add up to the log2 odds
              */
             together_bits: number;
         };
@@ -3597,6 +3626,23 @@ export interface components {
              * @description money: expected gain from what would be done after it against what would be done now
              */
             worth: number;
+        };
+        CheckCount: {
+            /** Format: double */
+            high: number;
+            label: string;
+            /** Format: double */
+            low: number;
+            /**
+             * Format: double
+             * @description of all of them
+             */
+            minutes: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
+            procedure: string;
         };
         Choice: {
             about: string;
@@ -4312,6 +4358,8 @@ export interface components {
             mean: number;
         };
         Figures: {
+            /** @description the most minutes first */
+            by_check: components["schemas"]["CheckCount"][];
             /** @description closed cases by the chance that the diagnosis gave */
             calibrated: components["schemas"]["Calibrated"][];
             /**
@@ -4321,6 +4369,8 @@ export interface components {
             cases: number;
             /** @description the most frequent first */
             causes: components["schemas"]["CauseCount"][];
+            /** @description checks without which something else would have been decided */
+            checks: components["schemas"]["Share"];
             /** @description closed cases whose first diagnosis was right */
             confirmed: components["schemas"]["Share"];
             /** @description recoveries by their verdict */
@@ -4332,10 +4382,14 @@ export interface components {
             minutes: components["schemas"]["Middle"];
             /** @description product put down as a share of what was planned, over the records that say both */
             product: components["schemas"]["Mean"];
+            /** @description a closed case, in the firm's money, against going by the client's word */
+            saved: components["schemas"]["Mean"];
             /** Format: date */
             to: string;
             /** @description records in the four months after a diagnosis */
             treatments: components["schemas"]["Mean"];
+            /** @description water given as a share of what keeping green asked for, in the four weeks before a visit */
+            water: components["schemas"]["Mean"];
         };
         FirmCase: {
             cause: string;
@@ -4349,10 +4403,22 @@ export interface components {
             minutes?: number;
             /** Format: double */
             probability: number;
+            /**
+             * Format: double
+             * @description in the firm's money
+             */
+            saved?: number;
             site: string;
             /** Format: int64 */
             treatments: number;
             visit_id: string;
+            /** Format: double */
+            water_asked_mm?: number;
+            /**
+             * Format: double
+             * @description in the four weeks before
+             */
+            water_given_mm?: number;
             zone: string;
             zone_id: string;
         };
@@ -4624,6 +4690,58 @@ export interface components {
              */
             slow_share?: number;
             uses: components["schemas"]["Use"][];
+        };
+        Lesson: {
+            cause: string;
+            /**
+             * Format: double
+             * @description closed cases that the tables expected to be it
+             */
+            expected: number;
+            /**
+             * Format: double
+             * @description of its odds, shrunk toward the tables
+             */
+            factor: number;
+            /** Format: double */
+            high: number;
+            label: string;
+            /** @description the owner does not want it used */
+            left_out: boolean;
+            /**
+             * Format: double
+             * @description 95 % interval
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description closed cases that were it
+             */
+            seen: number;
+        };
+        Lessons: {
+            /**
+             * Format: int64
+             * @description closed cases of the last three years that were a cause of damage
+             */
+            cases: number;
+            /**
+             * Format: int64
+             * @description closed cases from which on something is learnt
+             */
+            least: number;
+            /** @description the strongest first */
+            lessons: components["schemas"]["Lesson"][];
+            used: boolean;
+            /** Format: int64 */
+            version: number;
+        };
+        LessonsUse: {
+            used: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description causes whose lesson is left out */
+            without: string[];
         };
         Letter: {
             subject: string;
@@ -6523,6 +6641,11 @@ export interface components {
         Turn: {
             /** @description what led then, where that is something else */
             before: string;
+            /**
+             * Format: double
+             * @description bits that the firm's own closed cases have moved
+             */
+            learnt: number;
             /**
              * Format: double
              * @description the chance that it has left
@@ -9387,8 +9510,12 @@ export interface operations {
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description closed cases, those whose diagnosis was right or wrong, or open ones */
-                which?: "" | "confirmed" | "right" | "wrong" | "open";
+                /** @description by its end, or with money or water known */
+                which?: "" | "confirmed" | "right" | "wrong" | "open" | "saved" | "watered";
+                /** @description cases on which a check was made: the id of its procedure */
+                check?: string;
+                /** @description of these, those on which it decided, or did not */
+                decided?: "" | "yes" | "no";
             };
             header?: never;
             path?: never;
@@ -9469,8 +9596,12 @@ export interface operations {
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description closed cases, those whose diagnosis was right or wrong, or open ones */
-                which?: "" | "confirmed" | "right" | "wrong" | "open";
+                /** @description by its end, or with money or water known */
+                which?: "" | "confirmed" | "right" | "wrong" | "open" | "saved" | "watered";
+                /** @description cases on which a check was made: the id of its procedure */
+                check?: string;
+                /** @description of these, those on which it decided, or did not */
+                decided?: "" | "yes" | "no";
             };
             header?: never;
             path?: never;
@@ -9487,6 +9618,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lessons"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "use-lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonsUse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lessons"];
                 };
             };
             /** @description Unauthorized */

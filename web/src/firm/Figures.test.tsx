@@ -5,11 +5,12 @@ import userEvent from '@testing-library/user-event'
 import { afterEach, expect, it, vi } from 'vitest'
 import type { Schemas } from '../api/client'
 import { page, serves } from '../testing'
-import Figures, { shareSaid, since } from './Figures'
+import Figures, { since } from './Figures'
+import { shareSaid } from './said'
 
 vi.mock('../api/queries', async (original) => ({
   ...(await original<typeof import('../api/queries')>()),
-  useMe: () => ({ data: { today: '2026-08-24', date_form: 'dmy' } }),
+  useMe: () => ({ data: { today: '2026-08-24', date_form: 'dmy', currency: 'USD', unit_system: 'metric', rights: ['keep-firm'] } }),
   useWords: () => ({
     cause: new Map([
       ['rust', { label: 'Rust' }],
@@ -36,6 +37,10 @@ const figures = (more: Partial<Schemas['Figures']>): Schemas['Figures'] => ({
   treatments: { n: 0, mean: 0, low: 0, high: 0 },
   courses: [],
   product: { n: 0, mean: 0, low: 0, high: 0 },
+  checks: { of: 0, n: 0, low: 0, high: 1 },
+  by_check: [],
+  saved: { n: 0, mean: 0, low: 0, high: 0 },
+  water: { n: 0, mean: 0, low: 0, high: 0 },
   ...more,
 })
 
@@ -46,7 +51,7 @@ it('says a share with how well it is known', () => {
 })
 
 it('shows what is known, and says what is not', async () => {
-  serves({ 'GET /figures': figures({}) })
+  serves({ 'GET /figures': figures({}), 'GET /figures/lessons': { used: false, cases: 0, least: 20, lessons: [], version: 0 } })
   page(<Figures />)
   await screen.findByText('none yet of the closed cases')
   expect(screen.getByText('no visit with arrival and leaving')).toBeTruthy()
@@ -65,7 +70,12 @@ it('leads from each figure to its cases', async () => {
       calibrated: [{ from: 0.7, to: 0.9, promised: 0.8, of: 1, n: 2, low: 0.1, high: 0.9 }],
       minutes: { n: 4, median: 31, quarter: 20, three_quarters: 40, low: 18, high: 44 },
       courses: [{ id: 'slow', label: '', n: 2 }],
+      checks: { of: 2, n: 8, low: 0.05, high: 0.6 },
+      by_check: [{ procedure: 'pull', label: 'Pull', minutes: 12, of: 1, n: 4, low: 0, high: 0.7 }],
+      saved: { n: 2, mean: 53.2, low: -12, high: 117 },
+      water: { n: 1, mean: 1.172, low: 1.172, high: 1.172 },
     }),
+    'GET /figures/lessons': { used: false, cases: 2, least: 20, lessons: [], version: 0 },
     'GET /figures/cases': [
       {
         zone_id: 'z1',
@@ -99,6 +109,15 @@ it('leads from each figure to its cases', async () => {
   await waitFor(() => expect(asked.at(-1)).toContain('which=wrong'))
   await userEvent.click(screen.getByRole('button', { name: /Tall fescue/ }))
   await waitFor(() => expect(asked.at(-1)).toContain('grass=tall-fescue'))
+  expect(screen.getByText('2 of 8; the rest only confirmed')).toBeTruthy()
+  await userEvent.click(screen.getByRole('button', { name: 'Pull made the difference on 1 of 4' }))
+  await waitFor(() => expect(asked.at(-1)).toContain('check=pull&decided=yes'))
+  await userEvent.click(screen.getByRole('button', { name: '53 USD' }))
+  await waitFor(() => expect(asked.at(-1)).toContain('which=saved'))
+  expect(screen.getByText('against going by the client’s word; 2 closed, between -12 and 117')).toBeTruthy()
+  await userEvent.click(screen.getByRole('button', { name: '117 %' }))
+  await waitFor(() => expect(asked.at(-1)).toContain('which=watered'))
+  expect(screen.getByText('four weeks before a visit')).toBeTruthy()
   expect(screen.getByText('median of 4, between 18 and 44, half take 20 to 40')).toBeTruthy()
   expect(screen.getByRole('img', { name: /promised 80 per cent, true in 1 of 2/ })).toBeTruthy()
   await userEvent.click(screen.getByRole('button', { name: '3 years' }))

@@ -3,8 +3,11 @@ import { Link } from 'react-router'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { useMe, useWords, type Words } from '../api/queries'
-import { percent, showDate, type DateForm } from '../format'
+import { percent, showDate, type DateForm, type UnitSystem } from '../format'
 import { Busy, Problem } from '../Shell'
+import { Checks, Looked, savedSaid, wateredSaid } from './Looked'
+import { OwnCases } from './OwnCases'
+import { between, shareSaid, tenth, whole, type FigurePart } from './said'
 import './figures.css'
 
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
@@ -20,7 +23,9 @@ export interface Behind {
   cause?: string
   month?: number
   grass?: string
-  which?: 'confirmed' | 'right' | 'wrong' | 'open'
+  which?: 'confirmed' | 'right' | 'wrong' | 'open' | 'saved' | 'watered'
+  check?: string
+  decided?: 'yes' | 'no'
 }
 
 /** The first day of a span that ends today. */
@@ -29,15 +34,6 @@ export function since(today: string, years: number): string {
   d.setUTCFullYear(d.getUTCFullYear() - years)
   return d.toISOString().slice(0, 10)
 }
-
-/** A share as a whole number of per cent: a count of few cases needs no more. */
-const whole = (share: number): number => Math.round(share * 100)
-/** Two ends of an interval, where they differ. */
-const between = (low: number, high: number): string => (low === high ? '' : `between ${low} and ${high}`)
-
-/** A share in words: "7 of 9 (45 to 94 %)". */
-export const shareSaid = (s: Schemas['Share']): string =>
-  s.n === 0 ? 'none yet' : `${s.of} of ${s.n} (${whole(s.low)} to ${whole(s.high)} %)`
 
 /** What the owner looks at: what was seen, how well the diagnoses held, and how the lawns recover. Every figure opens its cases. */
 export default function Figures() {
@@ -68,11 +64,15 @@ export default function Figures() {
           ))}
         </div>
       </header>
-      <Facts f={f} onOpen={setBehind} />
+      <Facts f={f} currency={me.currency} onOpen={setBehind} />
       <Causes f={f} onOpen={setBehind} />
       <div className="figures-two">
         <Kept f={f} onOpen={setBehind} />
         <Grasses f={f} onOpen={setBehind} />
+      </div>
+      <div className="figures-two">
+        <Checks f={f} onOpen={setBehind} />
+        <OwnCases may={me.rights.includes('keep-firm')} />
       </div>
       {behind && (
         <Cases
@@ -82,6 +82,8 @@ export default function Figures() {
           to={to}
           words={words}
           form={me.date_form}
+          currency={me.currency}
+          units={me.unit_system}
           onClose={() => setBehind(undefined)}
         />
       )}
@@ -89,16 +91,10 @@ export default function Figures() {
   )
 }
 
-interface Part {
-  f: Schemas['Figures']
-  onOpen: (b: Behind) => void
-}
-
-const tenth = (x: number): number => Math.round(x * 10) / 10
 const half = (m: Schemas['Middle']): string =>
   m.quarter === m.three_quarters ? '' : `half take ${Math.round(m.quarter)} to ${Math.round(m.three_quarters)}`
 
-function Facts({ f, onOpen }: Part) {
+function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
   const m = f.minutes
   return (
     <dl className="facts">
@@ -150,6 +146,7 @@ function Facts({ f, onOpen }: Part) {
           </small>
         </dd>
       </div>
+      <Looked f={f} currency={currency} onOpen={onOpen} />
       <div>
         <dt>Lawns recovering</dt>
         <dd>
@@ -167,7 +164,7 @@ const courses: { id: string; label: string }[] = [
   { id: 'off-course', label: 'off course' },
 ]
 
-function Courses({ f }: Pick<Part, 'f'>) {
+function Courses({ f }: Pick<FigurePart, 'f'>) {
   const n = new Map(f.courses.map((c) => [c.id, c.n]))
   const list = courses.filter((c) => n.get(c.id))
   if (list.length === 0) return <b>—</b>
@@ -183,7 +180,7 @@ function Courses({ f }: Pick<Part, 'f'>) {
 }
 
 /** The causes down, the months across: the darker a cell, the more cases. */
-function Causes({ f, onOpen }: Part) {
+function Causes({ f, onOpen }: FigurePart) {
   const shown = f.causes.slice(0, 14)
   const most = Math.max(1, ...shown.flatMap((c) => c.months))
   return (
@@ -239,7 +236,7 @@ function Causes({ f, onOpen }: Part) {
 }
 
 /** How often what was promised came true: a step of chances each, with how far that may be off. */
-function Kept({ f, onOpen }: Part) {
+function Kept({ f, onOpen }: FigurePart) {
   return (
     <section aria-label="What was promised and what came true">
       <h2>Promised, and true in the end</h2>
@@ -283,7 +280,7 @@ function Kept({ f, onOpen }: Part) {
   )
 }
 
-function Grasses({ f, onOpen }: Part) {
+function Grasses({ f, onOpen }: FigurePart) {
   const most = Math.max(1, ...f.grasses.map((g) => g.n))
   return (
     <section aria-label="Cases by grass">
@@ -310,6 +307,8 @@ function Cases({
   to,
   words,
   form,
+  currency,
+  units,
   onClose,
 }: {
   behind: Behind
@@ -317,6 +316,8 @@ function Cases({
   to: string
   words: Words
   form: DateForm
+  currency: string
+  units: UnitSystem
   onClose: () => void
 }) {
   const query = {
@@ -326,6 +327,8 @@ function Cases({
     ...(behind.month && { month: behind.month }),
     ...(behind.grass && { grass: behind.grass }),
     ...(behind.which && { which: behind.which }),
+    ...(behind.check && { check: behind.check }),
+    ...(behind.decided && { decided: behind.decided }),
   }
   const cases = useQuery({
     queryKey: ['figures', 'cases', query],
@@ -356,6 +359,8 @@ function Cases({
               {label(c.cause)} {percent(c.probability)} %
               {c.confirmed && c.confirmed !== c.cause && `; was ${label(c.confirmed).toLowerCase()}`}
               {c.confirmed && c.confirmed === c.cause && '; confirmed'}
+              {behind.which === 'saved' && c.saved !== undefined && `; ${savedSaid(c.saved, currency)}`}
+              {behind.which === 'watered' && wateredSaid(c, units)}
             </span>
           </li>
         ))}

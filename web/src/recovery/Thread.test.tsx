@@ -39,6 +39,7 @@ const second = {
     left: 0.04,
     season: 0,
     nearby: 0,
+    learnt: 0,
     reasons: [
       { finding: 'colour', was: 'yellow', is: 'brown', bits: 3.2 },
       { finding: 'pull-test', was: 'resists', bits: -0.7 },

@@ -46,7 +46,8 @@ export function Ledger({
 }) {
   const word = words.cause.get(cause.id)
   const rows = [...cause.for, ...cause.against].sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
-  const sum = cause.prior_bits + (cause.nearby_bits ?? 0) + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
+  const sum =
+    cause.prior_bits + (cause.nearby_bits ?? 0) + (cause.learnt_bits ?? 0) + rows.reduce((s, r) => s + r.bits, 0) + cause.together_bits
   return (
     <section className="ledger" aria-label={`Ledger of ${word?.label ?? cause.id}`}>
       <header>
@@ -79,6 +80,14 @@ export function Ledger({
               label={`Confirmed on ${cause.nearby === 1 ? 'another lawn' : `${cause.nearby} other lawns`} nearby these weeks`}
               value=""
               bits={cause.nearby_bits ?? 0}
+              kind="row"
+            />
+          )}
+          {cause.learnt_bits !== undefined && (
+            <Line
+              label={`Your own closed cases: ${cause.learnt_bits > 0 ? 'more' : 'less'} often than the tables say`}
+              value=""
+              bits={cause.learnt_bits}
               kind="row"
             />
           )}
