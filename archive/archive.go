@@ -43,7 +43,7 @@ type Table struct {
 }
 
 // left are tables of a firm that are not taken along: sessions and links end with the server that made them.
-var left = []string{"sessions", "password_links", "known_devices"}
+var left = []string{"sessions", "password_links", "known_devices", "morning_letters"}
 
 // shared are the tables of no firm of which an archive takes the rows that the firm stands on.
 var shared = []struct{ table, where string }{

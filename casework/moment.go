@@ -39,6 +39,9 @@ func (m Moment) In(timezone string) time.Time {
 	return time.Date(y, month, d, 0, 0, 0, 0, time.UTC)
 }
 
+// Fixed is the day of a simulated clock; ok is false for real time.
+func (m Moment) Fixed() (day time.Time, ok bool) { return m.at, m.fixed }
+
 // Location is a time zone by its IANA name; one that nobody knows counts as UTC.
 func Location(timezone string) *time.Location {
 	zone, err := time.LoadLocation(timezone)

@@ -101,7 +101,7 @@ func Load(ctx context.Context, s *store.Store) (loaded bool, err error) {
 	// the watch has looked nine nights ago and last night, so that some of what it tells is old by now
 	w := night.Watcher{Store: s, Weather: Sky{}, Now: time.Now}
 	for _, day := range []time.Time{Start.AddDate(0, 0, -9), Start} {
-		if err := w.Night(ctx, day); err != nil {
+		if err := w.Night(ctx, casework.OnDay(day)); err != nil {
 			return false, fmt.Errorf("the watch of %s: %w", day.Format(time.DateOnly), err)
 		}
 	}
@@ -115,9 +115,9 @@ func people(tx *gorm.DB) error {
 		{ID: People["owner"], FirmID: Firm, Name: "Dora Venn", Email: "dora@averley.example", Role: "owner", PasswordHash: hash,
 			LicenceNumber: "AV-1042", LicenceUntil: &past, Active: true, Version: 1},
 		{ID: People["office"], FirmID: Firm, Name: "Lena Scholl", Email: "lena@averley.example", Role: "office", PasswordHash: hash,
-			Active: true, Version: 1},
+			MorningLetter: true, Active: true, Version: 1},
 		{ID: People["technician"], FirmID: Firm, Name: "Tam Whitlock", Email: "tam@averley.example", Role: "technician", PasswordHash: hash,
-			Active: true, Version: 1},
+			MorningLetter: true, Active: true, Version: 1},
 		{ID: People["applicator"], FirmID: Firm, Name: "Rufus Adeyo", Email: "rufus@averley.example", Role: "applicator",
 			PasswordHash:  hash,
 			LicenceNumber: "AV-2210", LicenceUntil: &until, Active: true, Version: 1},

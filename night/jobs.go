@@ -14,12 +14,13 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/casework"
 	"hodos/store"
 )
 
 // Clock is the clock that work runs on.
 type Clock interface {
-	Today(ctx context.Context) (time.Time, error)
+	Now(ctx context.Context) (casework.Moment, error)
 }
 
 // Jobs work the queue that all servers of a database share. Jobs run on real time; the day that a night is about is that of
@@ -38,9 +39,10 @@ type Options struct {
 	Poll    time.Duration // how often the queue is asked for work; 0 for half a second
 }
 
-// night is the job that cuts a night into parts. Round tells the four rounds of a day apart, Again a round that was asked for.
+// night is the job that cuts a night into parts. Round tells the four rounds of a day apart, or is one that was asked for. Day is that of a
+// simulated clock; without it each firm has the day of its office.
 type night struct {
-	Day   string     `json:"day"`
+	Day   string     `json:"day,omitempty"`
 	Round string     `json:"round"`
 	Firm  *uuid.UUID `json:"firm,omitempty"`
 }
@@ -56,12 +58,12 @@ type nightWorker struct {
 }
 
 func (w *nightWorker) Work(ctx context.Context, job *river.Job[night]) error {
-	day, err := time.Parse(time.DateOnly, job.Args.Day)
+	now, err := w.jobs.moment(ctx, job.Args.Day)
 	if err != nil {
-		return river.JobCancel(err)
+		return err
 	}
 	return w.jobs.watcher.Store.Shared(ctx).Transaction(func(tx *gorm.DB) error {
-		parts, err := w.jobs.watcher.Plan(ctx, tx, day, job.Args.Round, job.Args.Firm)
+		parts, err := w.jobs.watcher.Plan(ctx, tx, now, job.Args.Round, job.Args.Firm)
 		if err != nil {
 			return err
 		}
@@ -81,6 +83,18 @@ func (w *nightWorker) Work(ctx context.Context, job *river.Job[night]) error {
 		_, err = river.JobCompleteTx[*riverdatabasesql.Driver](ctx, under, job)
 		return err
 	})
+}
+
+// moment is the moment that a job is about: a day that was named, or now.
+func (j *Jobs) moment(ctx context.Context, named string) (casework.Moment, error) {
+	if named == "" {
+		return j.clock.Now(ctx)
+	}
+	day, err := time.Parse(time.DateOnly, named)
+	if err != nil {
+		return casework.Moment{}, river.JobCancel(err)
+	}
+	return casework.OnDay(day), nil
 }
 
 type partWorker struct {
@@ -122,6 +136,7 @@ func New(w Watcher, clock Clock, log *slog.Logger, o Options) (*Jobs, error) {
 	river.AddWorker(workers, &nightWorker{jobs: j})
 	river.AddWorker(workers, &partWorker{jobs: j})
 	river.AddWorker(workers, &sweeper{store: w.Store})
+	river.AddWorker(workers, &deliverer{jobs: j})
 	j.queue, err = river.NewClient(riverdatabasesql.New(pool), &river.Config{
 		Logger:               slog.New(warnings{log.Handler()}),
 		ErrorHandler:         loudly{log},
@@ -133,13 +148,13 @@ func New(w Watcher, clock Clock, log *slog.Logger, o Options) (*Jobs, error) {
 		RescueStuckJobsAfter: o.Rescue,
 		MaxAttempts:          8,
 		ReindexerSchedule:    river.NeverSchedule(), // the application's role owns no index
-		PeriodicJobs: []*river.PeriodicJob{sweeping, river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute),
+		PeriodicJobs: []*river.PeriodicJob{sweeping, delivering, river.NewPeriodicJob(river.PeriodicInterval(10*time.Minute),
 			func() (river.JobArgs, *river.InsertOpts) {
-				day, err := clock.Today(context.Background())
+				now, err := clock.Now(context.Background())
 				if err != nil {
 					return nil, nil
 				}
-				return night{Day: day.Format(time.DateOnly), Round: round(w.Now())}, once
+				return night{Day: named(now), Round: round(w.Now())}, once
 			}, &river.PeriodicJobOpts{RunOnStart: true})},
 	})
 	return j, err
@@ -164,6 +179,14 @@ func (w *sweeper) Work(ctx context.Context, _ *river.Job[sweep]) error {
 	return err
 }
 
+// named is the day of a simulated clock, or nothing.
+func named(now casework.Moment) string {
+	if day, fixed := now.Fixed(); fixed {
+		return day.Format(time.DateOnly)
+	}
+	return ""
+}
+
 // once lets the same round of a day stand in the queue a single time, done or not.
 var once = &river.InsertOpts{UniqueOpts: river.UniqueOpts{ByArgs: true}}
 
@@ -180,9 +203,9 @@ func (j *Jobs) Stop(ctx context.Context) error { return j.queue.Stop(ctx) }
 
 // Ask puts a round of the watch into the queue, for one firm or all: after the clock was moved, and when somebody asks for it. It does
 // nothing when the same was asked for within the same second. round names it.
-func (j *Jobs) Ask(ctx context.Context, day time.Time, firm *uuid.UUID) (round string, err error) {
+func (j *Jobs) Ask(ctx context.Context, now casework.Moment, firm *uuid.UUID) (round string, err error) {
 	round = "asked " + j.watcher.Now().UTC().Format(time.DateTime)
-	_, err = j.queue.Insert(ctx, night{Day: day.Format(time.DateOnly), Round: round, Firm: firm}, once)
+	_, err = j.queue.Insert(ctx, night{Day: named(now), Round: round, Firm: firm}, once)
 	return round, err
 }
 

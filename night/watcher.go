@@ -6,12 +6,14 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"log/slog"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"hodos/account"
 	"hodos/casework"
 	"hodos/core/units"
 	"hodos/core/watch"
@@ -23,6 +25,9 @@ type Watcher struct {
 	Store   *store.Store
 	Weather casework.Service // nil: no forecast
 	Now     func() time.Time // real time
+	Mail    account.Mail     // nil: no letters are sent
+	URL     string           // where people reach the application, for letters
+	Log     *slog.Logger     // nil: nothing is said of letters that fail
 }
 
 // partSites is how many sites one part of a night takes at most: a second or two of work.
@@ -40,8 +45,8 @@ type Part struct {
 	Day     string     `json:"day"`
 }
 
-// Plan cuts a night into parts and opens a run for each firm. only limits it to one firm.
-func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, round string, only *uuid.UUID) ([]Part, error) {
+// Plan cuts a night into parts and opens a run for each firm, on the day that its office has. only limits it to one firm.
+func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, now casework.Moment, round string, only *uuid.UUID) ([]Part, error) {
 	var rows []struct {
 		FirmID      uuid.UUID
 		StationID   *uuid.UUID
@@ -64,21 +69,29 @@ func (w Watcher) Plan(ctx context.Context, tx *gorm.DB, day time.Time, round str
 			if err != nil {
 				return nil, err
 			}
-			run = &store.WatchRun{ID: id, FirmID: r.FirmID, Day: day, StartedAt: w.Now().UTC()}
+			run = &store.WatchRun{ID: id, FirmID: r.FirmID, StartedAt: w.Now().UTC()}
 			runs[r.FirmID] = run
 			order = append(order, run)
 		}
 		run.Sites += r.Sites
 		run.Parts++
-		parts = append(parts, Part{round, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, day.Format(time.DateOnly)})
+		parts = append(parts, Part{round, run.ID, r.FirmID, r.StationID, r.First, r.Last, r.Sites, ""})
 	}
 	for _, run := range order {
 		if err := tx.Exec("SELECT set_config('app.firm', ?, true)", run.FirmID.String()).Error; err != nil {
 			return nil, err
 		}
+		var timezone string
+		if err := tx.Raw("SELECT timezone FROM firms WHERE id = ?", run.FirmID).Scan(&timezone).Error; err != nil {
+			return nil, err
+		}
+		run.Day = now.In(timezone)
 		if err := tx.Create(run).Error; err != nil {
 			return nil, err
 		}
+	}
+	for i := range parts {
+		parts[i].Day = runs[parts[i].Firm].Day.Format(time.DateOnly)
 	}
 	return parts, tx.Exec("SELECT set_config('app.firm', '', true)").Error
 }
@@ -293,10 +306,10 @@ func write(tx *gorm.DB, z store.Zone, rows []store.WatchNotice, now []watch.Noti
 }
 
 // Night plans a night and works all of it here and now, part by part: for the demo's first days and for tests.
-func (w Watcher) Night(ctx context.Context, day time.Time) error {
+func (w Watcher) Night(ctx context.Context, now casework.Moment) error {
 	var parts []Part
 	err := w.Store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
-		parts, err = w.Plan(ctx, tx, day, "", nil)
+		parts, err = w.Plan(ctx, tx, now, "", nil)
 		return err
 	})
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/account"
+	"hodos/casework"
 )
 
 // body wraps an answer.
@@ -117,7 +118,7 @@ func (s *Server) advanceClock(ctx context.Context, in *advance) (*body[moved], e
 		return nil, s.said(err)
 	}
 	if s.jobs != nil { // the nights that have passed are one look at the day that has come
-		if _, err := s.jobs.Ask(ctx, today, nil); err != nil {
+		if _, err := s.jobs.Ask(ctx, casework.OnDay(today), nil); err != nil {
 			return nil, s.said(err)
 		}
 	}

@@ -24,6 +24,7 @@ type Person struct {
 	LicenceUntil  *string   `json:"licence_until" nullable:"true" doc:"YYYY-MM-DD; empty for none"`
 	UnitSystem    string    `json:"unit_system" enum:",metric,us"`
 	DateForm      string    `json:"date_form" enum:",dmy,mdy,ymd"`
+	Morning       bool      `json:"morning_letter,omitempty" readOnly:"true" doc:"gets a letter every morning with what is theirs that day"`
 	Active        bool      `json:"active"`
 	Version       int       `json:"version" minimum:"0" maximum:"2147483646"`
 }
@@ -40,6 +41,7 @@ func personOf(p store.Person) Person {
 		LicenceUntil:  dateText(p.LicenceUntil),
 		UnitSystem:    p.UnitSystem,
 		DateForm:      p.DateForm,
+		Morning:       p.MorningLetter,
 		Active:        p.Active,
 		Version:       p.Version,
 	}
@@ -181,14 +183,15 @@ type mine struct {
 	Body struct {
 		UnitSystem string `json:"unit_system" enum:",metric,us"`
 		DateForm   string `json:"date_form" enum:",dmy,mdy,ymd"`
+		Morning    bool   `json:"morning_letter" required:"false" doc:"a letter every morning with what is theirs that day"`
 	}
 }
 
-// changeMySettings answers PUT /me/settings: one's own units and date form; empty follows the firm.
+// changeMySettings answers PUT /me/settings: one's own units, date form and letter; empty follows the firm.
 func (s *Server) changeMySettings(ctx context.Context, in *mine) (*struct{}, error) {
 	return nil, s.inFirm(ctx, func(tx *gorm.DB) error {
 		return tx.Model(&store.Person{}).Where("id = ?", who(ctx).Person).Updates(map[string]any{"unit_system": in.Body.UnitSystem,
-			"date_form": in.Body.DateForm, "version": gorm.Expr("version + 1")}).Error
+			"date_form": in.Body.DateForm, "morning_letter": in.Body.Morning, "version": gorm.Expr("version + 1")}).Error
 	})
 }
 

@@ -10,6 +10,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/watch"
 	"hodos/store"
 )
@@ -169,6 +170,6 @@ func (s *Server) askWatch(ctx context.Context, _ *struct{}) (*body[asked], error
 		return nil, err
 	}
 	firm := who(ctx).Firm
-	_, err = s.jobs.Ask(ctx, today, &firm)
+	_, err = s.jobs.Ask(ctx, casework.OnDay(today), &firm)
 	return answer(asked{today.Format(dateOnly)}), s.said(err)
 }

@@ -127,7 +127,7 @@ func BenchmarkNight(b *testing.B) {
 			}()
 			night := func() float64 {
 				began := time.Now()
-				round, err := jobs.Ask(ctx, demo.Start, nil)
+				round, err := jobs.Ask(ctx, casework.OnDay(demo.Start), nil)
 				require.NoError(b, err)
 				for {
 					far, err := jobs.Far(ctx, round)

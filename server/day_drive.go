@@ -9,16 +9,9 @@ import (
 	"hodos/core/driving"
 )
 
-// Minutes on site by kind of visit, and when a round begins unless somebody says otherwise (judgement).
-const (
-	diagnosisMinutes = 35
-	followUpMinutes  = 15
-	roundBegins      = 8 * 60
-)
-
 // round is how the caller drives today.
 func (in dayInput) round() driving.Round {
-	r := driving.Round{Leave: roundBegins}
+	r := driving.Round{Leave: driving.Begins}
 	if in.Leave != "" {
 		r.Leave = float64(minuteOf(in.Leave))
 	}
@@ -64,9 +57,9 @@ func whose(d DayVisit) string {
 func driveOne(list []DayVisit, r driving.Round) {
 	stops := make([]driving.Stop, len(list))
 	for i, d := range list {
-		stops[i] = driving.Stop{Place: driving.Place{Latitude: d.Latitude, Longitude: d.Longitude}, Minutes: diagnosisMinutes}
+		stops[i] = driving.Stop{Place: driving.Place{Latitude: d.Latitude, Longitude: d.Longitude}, Minutes: driving.DiagnosisMinutes}
 		if d.Visit.Kind == "follow-up" {
-			stops[i].Minutes = followUpMinutes
+			stops[i].Minutes = driving.FollowUpMinutes
 		}
 		if h := d.Visit.Hours; h != nil {
 			stops[i].From, stops[i].To = float64(minuteOf(h.From)), float64(minuteOf(h.To))

@@ -103,6 +103,7 @@ func routes(p place, person string) map[string]route {
 		"get-site-history": {"GET", "/sites/" + p.site + "/history", nil},
 		"create-zone":      {"POST", "/zones", zoneBody}, "change-zone": {"PUT", "/zones/" + p.zone, zoneBody},
 		"list-people": {"GET", "/people", nil}, "create-person": {"POST", "/people", personBody}, "change-person": {"PUT", "/people/" + person, personBody},
+		"read-morning":       {"GET", "/me/morning", nil},
 		"change-my-settings": {"PUT", "/me/settings", map[string]any{"unit_system": "us", "date_form": "mdy"}},
 		"get-firm":           {"GET", "/firm", nil}, "change-firm": {"PUT", "/firm", map[string]any{"name": "Taken", "country": "NZ", "currency": "NZD", "date_form": "dmy", "unit_system": "metric", "owners_second_factor": false, "timezone": "America/New_York", "version": 1}},
 		"book-visit": {"POST", "/visits", visitBody}, "change-visit": {"PUT", "/visits/" + p.visit, visitBody}, "get-visit": {"GET", "/visits/" + p.visit, nil},
@@ -155,7 +156,7 @@ var harmless = map[string]bool{"sign-in": true, "sign-in-demo": true, "welcome":
 
 // own are the routes by which a firm may create or read rows of its own; they must show and touch nothing of another.
 var own = map[string]bool{"list-clients": true, "list-calls": true, "list-messages": true, "create-client": true, "list-sites": true, "list-people": true, "get-firm": true,
-	"change-firm": true, "get-day": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
+	"change-firm": true, "get-day": true, "read-morning": true, "change-my-settings": true, "get-prices": true, "ask-watch": true, "note-notices": true,
 	"list-notices": true, "change-prices": true, "preview-prices": true, "list-samples": true,
 	"list-jobs": true, "replan": true, "year-plan-csv": true, "year-plan-pdf": true, "jobs-calendar": true, "list-feeds": true, "make-feed": true,
 	"get-lessons": true, "use-lessons": true, "get-figures": true, "list-cases": true, "cases-csv": true, "list-book": true, "book-csv": true, "book-pdf": true, "list-products": true, "glance": true, "list-rules": true, "list-machines": true, "create-product": true, "shelf-csv": true, "take-shelf": true, "review": true,
@@ -271,7 +272,7 @@ var needs = map[string]account.Right{
 	"withdraw-client-link": account.KeepSites,
 	"list-clients":         account.See, "list-sites": account.See, "list-people": account.See, "get-firm": account.See, "get-visit": account.See,
 	"get-scales": account.See, "list-offers": account.See, "export-case": account.See, "list-records": account.See, "get-recovery": account.See, "get-day": account.See,
-	"get-site-history": account.See, "get-client": account.See, "get-site": account.See, "get-site-of-zone": account.See, "likely-causes": account.See, "change-my-settings": account.See,
+	"get-site-history": account.See, "get-client": account.See, "get-site": account.See, "get-site-of-zone": account.See, "likely-causes": account.See, "read-morning": account.See, "change-my-settings": account.See,
 	"create-client": account.KeepSites, "change-client": account.KeepSites, "create-site": account.KeepSites, "change-site": account.KeepSites,
 	"create-zone": account.KeepSites, "change-zone": account.KeepSites,
 	"create-person": account.KeepPeople, "change-person": account.KeepPeople, "change-firm": account.KeepFirm,

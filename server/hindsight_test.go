@@ -7,6 +7,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/casework"
 	"hodos/demo"
 	"hodos/exchange/casefile"
 	"hodos/night"
@@ -67,7 +68,7 @@ func TestTheNightLooksBack(t *testing.T) {
 	tech.must(200, "POST", p.path("/answers"), answers(tap("soil-moisture", "moist"), tap("pull-test", "resists")), nil)
 	tech.must(200, "POST", p.path("/diagnoses"), map[string]any{"id": id()}, nil)
 	tonight := func() {
-		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), demo.Start))
+		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), casework.OnDay(demo.Start)))
 	}
 	before := figures().Checks.N
 	tonight()
@@ -140,7 +141,7 @@ func TestOwnCasesTeachWhileTheOwnerLetsThem(t *testing.T) {
 
 	// the night counts anew and leaves the owner's word alone
 	owner.must(200, "PUT", "/figures/lessons", use(true, "rust"), &l)
-	require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), demo.Start))
+	require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), casework.OnDay(demo.Start)))
 	var again server.Lessons
 	owner.must(200, "GET", "/figures/lessons", nil, &again)
 	require.Equal(t, l, again)

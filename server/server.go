@@ -33,10 +33,7 @@ import (
 
 // WorkClock is the clock that work runs on: visits, weather, due dates, recovery. The demo passes one that can be moved. Today is the
 // day of the night's watch, for all firms together.
-type WorkClock interface {
-	night.Clock
-	Now(ctx context.Context) (casework.Moment, error)
-}
+type WorkClock = night.Clock
 
 // MovableClock is a work clock that can be moved on.
 type MovableClock interface {
@@ -115,7 +112,8 @@ func New(o Options) *Server {
 	}
 	s.accounts = &account.Book{Store: o.Store, Now: s.now, Log: s.log, Mail: o.Mail, URL: o.URL}
 	if o.Jobs != nil && s.store != nil {
-		jobs, err := night.New(night.Watcher{Store: s.store, Weather: s.weather, Now: s.now}, s.clock, s.log, *o.Jobs)
+		watcher := night.Watcher{Store: s.store, Weather: s.weather, Now: s.now, Mail: o.Mail, URL: o.URL, Log: s.log}
+		jobs, err := night.New(watcher, s.clock, s.log, *o.Jobs)
 		if err != nil {
 			s.log.Error("no jobs are worked here", "error", err)
 		} else {

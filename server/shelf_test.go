@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/label"
 	"hodos/demo"
 	"hodos/night"
@@ -483,7 +484,7 @@ func TestTheNightMovesWhatIsClosedAndSaysWhy(t *testing.T) {
 	c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	was := cal.Jobs[0].DueOn
 	look := func() {
-		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), demo.Start))
+		require.NoError(t, night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}.Night(context.Background(), casework.OnDay(demo.Start)))
 		c.must(200, "GET", "/jobs?site_id="+p.site, nil, &cal)
 	}
 	look()

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/core/weather"
 	"hodos/demo"
 	"hodos/night"
@@ -120,7 +121,7 @@ func TestWhatHasNotChangedIsLeftOut(t *testing.T) {
 	ctx := context.Background()
 	watch := night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
 	run := func() (r store.WatchRun) {
-		require.NoError(t, watch.Night(ctx, demo.Start))
+		require.NoError(t, watch.Night(ctx, casework.OnDay(demo.Start)))
 		require.NoError(t, w.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error { return tx.Order("started_at DESC").First(&r).Error }))
 		return r
 	}
@@ -178,7 +179,7 @@ func TestServersShareANight(t *testing.T) {
 	a, b := w.jobs(ctx, 2), w.jobs(ctx, 2)
 	for _, j := range []*night.Jobs{a, b} {
 		asked.Go(func() {
-			_, err := j.Ask(ctx, demo.Start, nil)
+			_, err := j.Ask(ctx, casework.OnDay(demo.Start), nil)
 			require.NoError(t, err)
 		})
 	}
@@ -242,7 +243,7 @@ func TestAPartIsDoneWithItsJobOrNotAtAll(t *testing.T) {
 	watch := night.Watcher{Store: w.store, Weather: demo.Sky{}, Now: time.Now}
 	var parts []night.Part
 	require.NoError(t, w.store.Shared(ctx).Transaction(func(tx *gorm.DB) (err error) {
-		parts, err = watch.Plan(ctx, tx, demo.Start.AddDate(0, 0, 3), "", nil)
+		parts, err = watch.Plan(ctx, tx, casework.OnDay(demo.Start.AddDate(0, 0, 3)), "", nil)
 		return err
 	}))
 	require.Len(t, parts, 2, "two stations")
@@ -306,10 +307,10 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 	}
 	service.down.Store(true)
 	later := demo.Start.AddDate(0, 0, 3)
-	require.ErrorIs(t, watch.Night(ctx, later), errDown, "the job is tried again")
+	require.ErrorIs(t, watch.Night(ctx, casework.OnDay(later)), errDown, "the job is tried again")
 	require.Equal(t, "2026-08-24", newest())
 	service.down.Store(false)
-	require.NoError(t, watch.Night(ctx, later))
+	require.NoError(t, watch.Night(ctx, casework.OnDay(later)))
 	require.Equal(t, "2026-08-27", newest())
 	require.Equal(t, demo.Start.AddDate(0, 0, -1), service.from[0], "the last two days are read again")
 	var revisions int64
@@ -318,7 +319,7 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 		return revisions
 	}
 	before := read()
-	require.NoError(t, watch.Night(ctx, later))
+	require.NoError(t, watch.Night(ctx, casework.OnDay(later)))
 	require.Equal(t, before, read(), "days that say the same change nothing")
 	var gaps int64
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT count(*) FROM (SELECT day - lag(day) OVER (PARTITION BY station_id ORDER BY day) AS step FROM station_days) d WHERE step <> 1").Scan(&gaps).Error)
@@ -332,16 +333,16 @@ func TestTheNightBringsTheWeatherIn(t *testing.T) {
 		}))
 		return n
 	}
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 3)))
+	require.NoError(t, mute.Night(ctx, casework.OnDay(later.AddDate(0, 0, 3))))
 	require.Zero(t, silent())
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 5)))
+	require.NoError(t, mute.Night(ctx, casework.OnDay(later.AddDate(0, 0, 5))))
 	require.Equal(t, int64(18), silent())
-	require.NoError(t, mute.Night(ctx, later.AddDate(0, 0, 9)))
+	require.NoError(t, mute.Night(ctx, casework.OnDay(later.AddDate(0, 0, 9))))
 	require.Equal(t, int64(18), silent())
 
 	// a station that has nothing yet is filled as far back as the models look
 	require.NoError(t, w.store.Shared(ctx).Exec("DELETE FROM station_days").Error)
-	require.NoError(t, watch.Night(ctx, later.AddDate(0, 0, 10)))
+	require.NoError(t, watch.Night(ctx, casework.OnDay(later.AddDate(0, 0, 10))))
 	require.Zero(t, silent(), "it speaks again")
 	var days int64
 	require.NoError(t, w.store.Shared(ctx).Raw("SELECT min(n) FROM (SELECT count(*) AS n FROM station_days GROUP BY station_id) d").Scan(&days).Error)

@@ -67,6 +67,7 @@ type (
 		LicenceNumber        string
 		LicenceUntil         *time.Time
 		UnitSystem, DateForm string
+		MorningLetter        bool
 		Active               bool
 		TOTPSecret           string `gorm:"column:totp_secret"`
 		TOTPOn               bool   `gorm:"column:totp_on"`

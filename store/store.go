@@ -267,7 +267,8 @@ func Migrate(ctx context.Context, owner, app string) error {
 
 // doors are the functions that see beyond a firm, and what they may do with which tables.
 var doors = []string{"sign_in_person(text, bytea)", "session_person(bytea, interval)", "link_person(bytea)", "sweep(interval)",
-	"watch_parts(integer)", "feed_firm(bytea)", "client_link(bytea)", "erase_words(uuid)", "finish_erasures()"}
+	"watch_parts(integer)", "feed_firm(bytea)", "client_link(bytea)", "erase_words(uuid)", "finish_erasures()",
+	"morning_firms()"}
 
 const (
 	doorReads = "firms, people, sessions, known_devices, password_links, sites, zones, watch_runs, calendar_feeds, client_links, " +

@@ -153,7 +153,7 @@ func TestNarrowDoorsStayNarrow(t *testing.T) {
 	require.NoError(t, s.Shared(ctx).Raw(`SELECT p.proname AS name, array_to_string(p.proconfig, ';') AS path, r.rolsuper AS super, r.rolcanlogin AS login,
 		EXISTS (SELECT FROM aclexplode(p.proacl) a WHERE a.grantee = 0) AS open, has_function_privilege(p.oid, 'EXECUTE') AS mine
 		FROM pg_proc p JOIN pg_roles r ON r.oid = p.proowner WHERE p.prosecdef AND p.pronamespace = 'public'::regnamespace ORDER BY 1`).Scan(&doors).Error)
-	require.Len(t, doors, 9)
+	require.Len(t, doors, 10)
 	for _, d := range doors {
 		require.Equal(t, "search_path=pg_catalog, public, pg_temp", d.Path, d.Name)
 		require.False(t, d.Super, d.Name)

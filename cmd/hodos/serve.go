@@ -32,14 +32,10 @@ import (
 	"hodos/web"
 )
 
-// wallClock is the work clock of a real server: the date of each site and office, and UTC's for the watch.
+// wallClock is the work clock of a real server: the date of each site and office.
 type wallClock struct{}
 
 func (wallClock) Now(context.Context) (casework.Moment, error) { return casework.At(time.Now()), nil }
-
-func (wallClock) Today(context.Context) (time.Time, error) {
-	return time.Now().UTC().Truncate(24 * time.Hour), nil
-}
 
 func setting(name, otherwise string) string {
 	if v := os.Getenv(name); v != "" {

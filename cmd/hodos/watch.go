@@ -44,14 +44,16 @@ func watchNow(args []string) error {
 	if simulated > 0 {
 		clock, weather = demo.Clock{Store: s}, demo.Sky{}
 	}
-	day, err := clock.Today(ctx)
+	now, err := clock.Now(ctx)
 	if err != nil {
 		return err
 	}
 	if *text != "" {
-		if day, err = time.Parse(time.DateOnly, *text); err != nil {
+		day, err := time.Parse(time.DateOnly, *text)
+		if err != nil {
 			return refused{fmt.Errorf("--day: %q is not a day (YYYY-MM-DD)", *text)}
 		}
+		now = casework.OnDay(day)
 	}
 	jobs, err := night.New(night.Watcher{Store: s, Weather: weather}, clock,
 		slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})), *options)
@@ -59,7 +61,7 @@ func watchNow(args []string) error {
 		return err
 	}
 	began := time.Now()
-	round, err := jobs.Ask(ctx, day, nil)
+	round, err := jobs.Ask(ctx, now, nil)
 	if err != nil {
 		return err
 	}
@@ -85,7 +87,7 @@ func watchNow(args []string) error {
 			if far.Lost > 0 {
 				return fmt.Errorf("%d sites could not be looked at; the log says why", far.Lost)
 			}
-			fmt.Printf("the watch of %s is done after %.1f s\n", day.Format(time.DateOnly), time.Since(began).Seconds())
+			fmt.Printf("the watch is done after %.1f s\n", time.Since(began).Seconds())
 			return nil
 		}
 		select {

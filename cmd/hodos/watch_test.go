@@ -40,8 +40,8 @@ func TestWatchFromTheCommandLine(t *testing.T) {
 	require.Contains(t, r.err, "HODOS_JOB_RESCUE")
 	r = hodos(t, "", env, "watch")
 	require.Zero(t, r.code, r.err)
-	require.Contains(t, r.out, "8 of 8 sites")
-	require.Contains(t, r.out, "the watch of 2026-08-24 is done")
+	require.Contains(t, r.out, "9 of 9 sites")
+	require.Contains(t, r.out, "the watch is done")
 }
 
 // A worker is killed with its job half done: another server takes the job over, and its work is there once.

@@ -17,6 +17,13 @@ type Stop struct {
 	From, To float64 // minutes after midnight between which to arrive; To 0 for whenever
 }
 
+// Minutes on site by kind of visit, and when a round begins unless somebody says otherwise (judgement).
+const (
+	DiagnosisMinutes = 35.0
+	FollowUpMinutes  = 15.0
+	Begins           = 8 * 60.0
+)
+
 // Round is how the day is driven.
 type Round struct {
 	Start *Place  // where it begins; nil for at the first stop, whichever is best

@@ -137,7 +137,8 @@ func template(t testing.TB, owner string, app url.URL, name string, fill func(*s
 	if made, ok := templates.made[name]; ok {
 		return made
 	}
-	made := fmt.Sprintf("hodos_template_%d_%s", os.Getpid(), name)
+	// a process of this number may have been here before
+	made := fmt.Sprintf("hodos_template_%d_%d_%s", os.Getpid(), time.Now().UnixNano(), name)
 	app.Path = "/" + made
 	require.NoError(t, store.Migrate(context.Background(), owner, app.String()))
 	s, err := store.Open(app.String())

@@ -7,6 +7,7 @@ import { queryClient, useMe, usePeople, useRefresh, useWelcome } from '../api/qu
 import { showDate } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Buttons, Password, Pick, Text } from '../ui/Field'
+import { Morning } from './Morning'
 import { ago, browserOf } from './words'
 import './account.css'
 
@@ -25,27 +26,23 @@ const systems = [
 function Own({ mine }: { mine: Schemas['Person'] }) {
   const refresh = useRefresh()
   const save = useMutation({
-    mutationFn: (body: { unit_system: Schemas['Person']['unit_system']; date_form: Schemas['Person']['date_form'] }) =>
-      got(api.PUT('/me/settings', { body })),
+    mutationFn: (change: Partial<Pick<Schemas['Person'], 'unit_system' | 'date_form' | 'morning_letter'>>) =>
+      got(
+        api.PUT('/me/settings', {
+          body: { unit_system: mine.unit_system, date_form: mine.date_form, morning_letter: mine.morning_letter ?? false, ...change },
+        }),
+      ),
     onSuccess: refresh,
   })
   return (
     <section className="form" aria-label="My settings">
       <h2>Units and dates</h2>
       <div className="fields">
-        <Pick
-          label="My units"
-          value={mine.unit_system}
-          onChange={(unit_system) => save.mutate({ unit_system, date_form: mine.date_form })}
-          options={systems}
-        />
-        <Pick
-          label="My dates"
-          value={mine.date_form}
-          onChange={(date_form) => save.mutate({ unit_system: mine.unit_system, date_form })}
-          options={forms}
-        />
+        <Pick label="My units" value={mine.unit_system} onChange={(unit_system) => save.mutate({ unit_system })} options={systems} />
+        <Pick label="My dates" value={mine.date_form} onChange={(date_form) => save.mutate({ date_form })} options={forms} />
       </div>
+      <h2>Letter of the morning</h2>
+      <Morning wanted={mine.morning_letter ?? false} onWanted={(morning_letter) => save.mutate({ morning_letter })} />
       {save.isError && <Problem error={save.error} />}
     </section>
   )

@@ -984,6 +984,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/me/morning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The letter of the morning as it would be sent now
+         * @description Needs the right see.
+         */
+        get: operations["read-morning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/me/password": {
         parameters: {
             query?: never;
@@ -1133,7 +1153,7 @@ export interface paths {
         };
         get?: never;
         /**
-         * One's own units and date form; empty follows the firm
+         * One's own units, date form and letter; empty follows the firm
          * @description Needs the right see.
          */
         put: operations["change-my-settings"];
@@ -5035,6 +5055,8 @@ export interface components {
         MineBody: {
             /** @enum {string} */
             date_form: "" | "dmy" | "mdy" | "ymd";
+            /** @description a letter every morning with what is theirs that day */
+            morning_letter?: boolean;
             /** @enum {string} */
             unit_system: "" | "metric" | "us";
         };
@@ -5044,6 +5066,20 @@ export interface components {
              * @description real time; now when left out
              */
             at?: string;
+        };
+        MorningLetter: {
+            /** @description there is nothing to say: none is sent */
+            empty: boolean;
+            /**
+             * Format: int64
+             * @description from when on it is sent, by the clock of the office
+             */
+            hour: number;
+            /** @description this server sends letters */
+            mail: boolean;
+            subject: string;
+            text: string;
+            to: string;
         };
         Moved: {
             /** Format: date */
@@ -5420,6 +5456,8 @@ export interface components {
             licence_number: string;
             /** @description YYYY-MM-DD; empty for none */
             licence_until: string | null;
+            /** @description gets a letter every morning with what is theirs that day */
+            readonly morning_letter?: boolean;
             name: string;
             /** @enum {string} */
             role: "office" | "technician" | "applicator" | "owner";
@@ -11079,6 +11117,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "read-morning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MorningLetter"];
                 };
             };
             /** @description Unauthorized */
