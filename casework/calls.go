@@ -2,6 +2,7 @@ package casework
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"time"
 
@@ -12,6 +13,7 @@ import (
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
 	"hodos/core/triage"
+	"hodos/core/weather"
 	"hodos/core/worth"
 	"hodos/store"
 )
@@ -65,6 +67,48 @@ const calledFrom = `SELECT c.*, z.site_id, s.name AS site_name, z.name AS zone_n
 		(SELECT count(*) FROM call_pictures p WHERE p.call_id = c.id) AS pictures
 	FROM calls c JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id JOIN clients k ON k.id = s.client_id
 		LEFT JOIN visits v ON v.id = c.visit_id `
+
+// Alarm is the letter to the office about a call that cannot wait.
+func (c Called) Alarm(url string) (subject, text string) {
+	return "Today or tomorrow: " + c.SiteName + ", " + c.ZoneName, fmt.Sprintf(
+		"%s tells of %s, %s. By what they say somebody should be there today or tomorrow.\n\n%s\n\n%s/calls/%s\n",
+		c.ClientName, c.SiteName, c.ZoneName, c.Note, url, c.ID)
+}
+
+// WaitingCalls are the open calls of a firm's sites from one key to another, but those whose visit is due within a day anyway.
+func WaitingCalls(tx *gorm.DB, first, last uuid.UUID, day time.Time) (out []Called, err error) {
+	err = tx.Raw(calledFrom+`WHERE c.aside_at IS NULL AND (c.visit_id IS NULL OR (v.started_on IS NULL AND v.closed_on IS NULL AND v.due_on > ?))
+		AND z.site_id BETWEEN ? AND ? AND c.told_on > ? ORDER BY c.id LIMIT ?`, day.AddDate(0, 0, 1), first, last, day.AddDate(0, 0, -callDays),
+		mostCalls).Scan(&out).Error
+	return out, err
+}
+
+// callDays is how long a call is judged anew: after that what was told is not what is there any more (judgement).
+const callDays = 21
+
+// Again judges a call anew by the weather up to a day and that ahead: what was told stays, what has come since may speed it up or let it
+// wait. It reports whether it now cannot wait and could before.
+func (c *Called) Again(tx *gorm.DB, known *Known, day time.Time, ahead []weather.Day) (alarm bool, err error) {
+	var told map[string]any
+	if err := json.Unmarshal(c.Answers, &told); err != nil {
+		return false, err
+	}
+	v, err := ReadTold(tx, known, c.ZoneID, day, told)
+	if err != nil {
+		return false, err
+	}
+	v.Case.Forecast = append([]weather.Day(nil), ahead...)
+	was := c.Within
+	if v.Case.Lawn.AreaM2 == nil {
+		return false, nil
+	}
+	if err := v.Triage(*v.Case.Lawn.AreaM2, &c.Call); err != nil {
+		return false, err
+	}
+	err = tx.Model(&store.Call{}).Where("id = ?", c.ID).Updates(map[string]any{"within": c.Within, "per_day": c.PerDay,
+		"because": c.Because}).Error
+	return c.Within == string(triage.Today) && was != c.Within, err
+}
 
 // mostCalls is how many open calls are listed: more than a firm answers in a day (judgement).
 const mostCalls = 60

@@ -175,3 +175,75 @@ func TestEachFirmHasItsOwnDay(t *testing.T) {
 	require.Equal(t, map[uuid.UUID]string{other: "2026-08-25", demo.Firm: "2026-08-26"}, days(casework.At(evening.Add(8*time.Hour))))
 	require.Equal(t, map[uuid.UUID]string{other: "2026-08-24", demo.Firm: "2026-08-24"}, days(casework.OnDay(demo.Start)), "a simulated day is the same everywhere")
 }
+
+// What a client told is judged anew by the weather of each day; the office hears once of what has become urgent.
+func TestAWaitingCallIsJudgedAnew(t *testing.T) {
+	f := newFirm(t)
+	ctx := context.Background()
+	within := func() (of map[string]int) {
+		of = map[string]int{}
+		require.NoError(t, f.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+			var list []store.Call
+			err := tx.Find(&list).Error
+			for _, c := range list {
+				of[c.Within]++
+			}
+			return err
+		}))
+		return of
+	}
+	run := func() {
+		f.now = f.now.Add(time.Hour)
+		require.NoError(t, f.watch.Night(ctx, casework.OnDay(demo.Start)))
+	}
+	before := within()
+	require.Positive(t, before["today"])
+	run()
+	require.Equal(t, before, within(), "the same weather says the same")
+	require.Empty(t, f.mail.Letters(), "no news")
+	f.do("UPDATE calls SET within = 'next-tour', per_day = 0, because = '[]' WHERE within = 'today'")
+	run()
+	require.Equal(t, before, within())
+	letters := f.mail.Letters()
+	require.Len(t, letters, before["today"])
+	require.Equal(t, "office@averley.example", letters[0].To)
+	require.Contains(t, letters[0].Subject, "Today or tomorrow: 27 Stonecrop Rise")
+	require.Contains(t, letters[0].Text, "https://hodos.example/calls/")
+	run()
+	require.Len(t, f.mail.Letters(), before["today"], "said once")
+	f.do("UPDATE calls SET within = 'next-tour', aside_at = now(), aside_by = ?", demo.People["office"])
+	run()
+	require.Equal(t, map[string]int{"next-tour": before["today"] + before["this-week"] + before["next-tour"]}, within(), "what was put aside is")
+}
+
+// A diagnosis whose file cannot be read is looked back upon once, with nothing seen, and holds up nobody.
+func TestAnUnreadableCaseHoldsUpNobody(t *testing.T) {
+	f := newFirm(t)
+	ctx := context.Background()
+	count := func(where string) (n int64) {
+		require.NoError(t, f.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+			return tx.Model(&store.Hindsight{}).Where(where).Count(&n).Error
+		}))
+		return n
+	}
+	all := count("true")
+	require.Positive(t, all)
+	require.Zero(t, count("checks = '[]'"))
+	zone, visit := uuid.Nil, uuid.Nil
+	require.NoError(t, f.store.InFirm(ctx, demo.Firm, func(tx *gorm.DB) error {
+		var v store.Visit
+		if err := tx.First(&v, "zone_id IS NOT NULL AND NOT EXISTS (SELECT FROM diagnoses d WHERE d.visit_id = visits.id)").Error; err != nil {
+			return err
+		}
+		zone, visit = *v.ZoneID, v.ID
+		return tx.Create(&store.Diagnosis{ID: uuid.Must(uuid.NewV7()), FirmID: demo.Firm, VisitID: visit, ZoneID: zone, Knowledge: "old",
+			Leading: "rust", Probability: .6, CaseFile: store.JSON(`{"from":"an older program"}`), Result: store.JSON("{}"),
+			GivenOn: demo.Start.AddDate(0, 0, -30), PersonID: demo.People["technician"], RecordedAt: demo.Start}).Error
+	}))
+	require.NoError(t, f.watch.Night(ctx, casework.OnDay(demo.Start)))
+	require.Equal(t, all+1, count("true"))
+	require.Equal(t, int64(1), count("checks = '[]'"))
+	f.do("UPDATE hindsights SET knowledge = 'of last year', checks = '[]'")
+	require.NoError(t, f.watch.Night(ctx, casework.OnDay(demo.Start)))
+	require.Equal(t, int64(1), count("checks = '[]'"), "other tables: looked back upon anew")
+}

@@ -113,6 +113,9 @@ func (w Watcher) Part(ctx context.Context, p Part, with func(tx *gorm.DB) error)
 	if err := w.lookBack(ctx, p, day); err != nil {
 		return err
 	}
+	if err := w.calls(ctx, p, day, answer.forecast); err != nil {
+		return err
+	}
 	return w.Store.InFirm(ctx, p.Firm, func(tx *gorm.DB) error {
 		sum, err := w.part(tx, p, day, answer)
 		if err != nil {

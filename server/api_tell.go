@@ -229,9 +229,8 @@ func (s *Server) alert(ctx context.Context, l behindLink, row store.Call) {
 		return err
 	})
 	if err == nil && firm.Email != "" {
-		err = s.accounts.Mail.Send(ctx, firm.Email, "Today or tomorrow: "+c.SiteName+", "+c.ZoneName, fmt.Sprintf(
-			"%s tells of %s, %s. By what they say somebody should be there today or tomorrow.\n\n%s\n\n%s/calls/%s\n", c.ClientName, c.SiteName,
-			c.ZoneName, c.Note, s.accounts.URL, c.ID))
+		subject, text := c.Alarm(s.accounts.URL)
+		err = s.accounts.Mail.Send(ctx, firm.Email, subject, text)
 	}
 	if err != nil {
 		s.log.Error("the office was not told of a call", "error", err)

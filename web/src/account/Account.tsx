@@ -41,7 +41,7 @@ function Own({ mine }: { mine: Schemas['Person'] }) {
         <Pick label="My units" value={mine.unit_system} onChange={(unit_system) => save.mutate({ unit_system })} options={systems} />
         <Pick label="My dates" value={mine.date_form} onChange={(date_form) => save.mutate({ date_form })} options={forms} />
       </div>
-      <h2>Letter of the morning</h2>
+      <h2>Morning e-mail</h2>
       <Morning wanted={mine.morning_letter ?? false} onWanted={(morning_letter) => save.mutate({ morning_letter })} />
       {save.isError && <Problem error={save.error} />}
     </section>

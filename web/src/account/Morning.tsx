@@ -13,12 +13,12 @@ export function Morning({ wanted, onWanted }: { wanted: boolean; onWanted: (want
     <>
       <Tick label="Send me my day by e-mail every morning" value={wanted} onChange={onWanted} />
       <p className="faint">
-        Your visits in driving order, work that is due and what is new overnight, at five by the clock of the office. When there is nothing
-        to say, nothing is sent.
+        Your visits in driving order, jobs due and anything new overnight, sent at 5 a.m. office time. Nothing is sent when there is nothing
+        to say.
       </p>
       <p>
         <Button onClick={() => setOpen(!open)} aria-expanded={open}>
-          {open ? 'Close the letter' : 'Read today’s'}
+          {open ? 'Close' : 'Show today’s'}
         </Button>
       </p>
       {open && letter.isLoadingError && <Problem error={letter.error} />}
