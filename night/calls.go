@@ -11,8 +11,8 @@ import (
 	"hodos/store"
 )
 
-// calls judges the open calls of a part anew by the weather that has come since: what could wait when it was told may not wait any more. The
-// office gets a letter of each that has become urgent.
+// calls judges the open calls of a part anew by the weather that has come since: what could wait when it was told may not wait any more.
+// The office gets a letter of each that has become urgent.
 func (w Watcher) calls(ctx context.Context, p Part, day time.Time, ahead []weather.Day) error {
 	var urgent []casework.Called
 	var firm store.Firm

@@ -99,7 +99,9 @@ func (l Letter) Text(url string) string {
 		fmt.Fprintf(&b, "\nYour licence %s on %s.\n", word, l.date(l.Licence))
 	}
 	list(&b, "Visits", l.Visits, l.visit)
-	list(&b, "Clients have told us of", l.Calls, func(c Call) string { return c.Site + ", " + c.Lawn + ": somebody should be there " + c.Within })
+	list(&b, "Clients have told us of", l.Calls, func(c Call) string {
+		return c.Site + ", " + c.Lawn + ": somebody should be there " + c.Within
+	})
 	list(&b, "Work due", l.Jobs, func(j Job) string { return j.Site + ", " + j.Lawn + ": " + j.What + l.since(j.Since) })
 	list(&b, "New overnight", l.Notices, func(n Notice) string { return n.Label + ": " + counted(n.Lawns, "lawn") })
 	if l.Failed > 0 {
