@@ -78,8 +78,9 @@ func (c Called) Alarm(url string) (subject, text string) {
 // WaitingCalls are the open calls of a firm's sites from one key to another, but those whose visit is due within a day anyway.
 func WaitingCalls(tx *gorm.DB, first, last uuid.UUID, day time.Time) (out []Called, err error) {
 	err = tx.Raw(calledFrom+`WHERE c.aside_at IS NULL
-		AND (c.visit_id IS NULL OR (v.started_on IS NULL AND v.closed_on IS NULL AND v.due_on > ?)) AND z.site_id BETWEEN ? AND ? AND c.told_on > ? ORDER BY c.id LIMIT ?`, day.AddDate(0, 0, 1), first, last, day.AddDate(0, 0, -callDays),
-		mostCalls).Scan(&out).Error
+		AND (c.visit_id IS NULL OR (v.started_on IS NULL AND v.closed_on IS NULL AND v.due_on > ?))
+		AND z.site_id BETWEEN ? AND ? AND c.told_on > ? ORDER BY c.id LIMIT ?`,
+		day.AddDate(0, 0, 1), first, last, day.AddDate(0, 0, -callDays), mostCalls).Scan(&out).Error
 	return out, err
 }
 

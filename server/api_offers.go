@@ -16,7 +16,7 @@ type Offer struct {
 	Finding string     `json:"finding"`
 	Spot    string     `json:"spot" enum:"worst,healthy"`
 	Value   any        `json:"value"`
-	Source  string     `json:"source" enum:"records,visit,zone,client" doc:"records count without being confirmed"`
+	Source  string     `json:"source" enum:"records,visit,zone,client,firm" doc:"records count without being confirmed"`
 	On      string     `json:"on,omitempty" format:"date" doc:"day of the record or the visit"`
 	ZoneID  *uuid.UUID `json:"zone_id,omitempty" doc:"the other zone"`
 }
@@ -38,7 +38,11 @@ func (s *Server) offers(ctx context.Context, in *ZonePath) (*body[[]Offer], erro
 			return err
 		}
 		told, err := casework.OfferedByClient(tx, in.ID, in.Zone, v.Case)
-		for _, o := range slices.Concat(told, evidence.Offers(v.Case), others) {
+		if err != nil {
+			return err
+		}
+		held, err := casework.ReadAlike(tx, v, in.ID, in.Zone)
+		for _, o := range slices.Concat(told, evidence.Offers(v.Case), others, casework.OfferedByFirm(held, v)) {
 			out = append(out, offerOf(o))
 		}
 		return err

@@ -240,6 +240,7 @@ var routes = []route{
 	{http.MethodPost, "/trials/{id}/close", "close-trial", "Nothing more is read of a trial", "recovery", account.AnswerChecks, at((*Server).closeTrial)},
 	{http.MethodGet, "/zones/{id}/opinions", "list-opinions", "What was thought of a zone when, and what turned it", "recovery", account.See, at((*Server).listOpinions)},
 	{http.MethodPost, "/visits/{id}/closings", "close-case", "Close a zone's case: what it was after all, and whether it is mended", "recovery", account.AnswerChecks, at((*Server).closeCase)},
+	{http.MethodGet, "/visits/{id}/zones/{zone}/alike", "like-lawns", "A zone against the firm's like lawns of these weeks, without names", "visits", account.See, at((*Server).getAlike)},
 	{http.MethodGet, "/sites/{id}/nearby", "list-nearby", "Confirmed cases of the firm round about, without names", "recovery", account.See, at((*Server).listNearby)},
 	{http.MethodPost, "/visits/{id}/measures", "record-measure", "Measure the recovery of a zone", "recovery", account.AnswerChecks, at((*Server).recordMeasure)},
 	{http.MethodGet, "/day", "get-day", "What is due, what the weather allows, what has gone off course", "day", account.See, at((*Server).getDay)},

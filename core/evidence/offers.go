@@ -15,6 +15,7 @@ const (
 	FromVisit   = "visit"   // a former visit of this zone
 	FromZone    = "zone"    // another zone on this visit
 	FromClient  = "client"  // the client, before the visit
+	FromFirm    = "firm"    // the firm's like lawns round about
 )
 
 // Offer is an answer that somebody or something has given already: it is filled in with its source and only has to be confirmed.

@@ -65,6 +65,7 @@ var core = map[string]string{
 	"hodos/core/recovery":   "turf",
 	"hodos/core/client":     "units weather",
 	"hodos/core/opinion":    "diagnosis knowledge",
+	"hodos/core/alike":      "figures",
 	"hodos/core/morning":    "",
 	"hodos/core/hindsight":  "diagnosis evidence knowledge soil weather",
 	"hodos/core/repeat":     "worth",

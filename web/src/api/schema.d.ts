@@ -2384,6 +2384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/visits/{id}/zones/{zone}/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A zone against the firm's like lawns of these weeks, without names
+         * @description Needs the right see.
+         */
+        get: operations["like-lawns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/visits/{id}/zones/{zone}/answers": {
         parameters: {
             query?: never;
@@ -3172,6 +3192,48 @@ export interface components {
             times: string[];
             /** @description why what was done has not ended it */
             why: string;
+        };
+        Alike: {
+            /** @description others that were found dormant, of those diagnosed */
+            at_rest: components["schemas"]["AlikeShare"];
+            /** @description index by picture, 0 to 1 */
+            colour?: components["schemas"]["AlikeOf"];
+            /** Format: int64 */
+            days: number;
+            /** @description % */
+            green_up?: components["schemas"]["AlikeOf"];
+            /** Format: double */
+            km: number;
+            /**
+             * Format: int64
+             * @description others of the same grass round about, seen in the fortnight before
+             */
+            lawns: number;
+            /** @description others that show one of its colours in one of its patterns */
+            same: components["schemas"]["AlikeShare"];
+        };
+        AlikeOf: {
+            /** Format: double */
+            median: number;
+            /** Format: int64 */
+            n: number;
+            /** Format: double */
+            own?: number;
+            /** Format: double */
+            quarter: number;
+            /** Format: double */
+            three_quarters: number;
+            /**
+             * @description empty where there are too few, or its own is not known
+             * @enum {string}
+             */
+            word: "" | "behind" | "as-they" | "ahead";
+        };
+        AlikeShare: {
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            of: number;
         };
         Answered: {
             by: string;
@@ -5314,7 +5376,7 @@ export interface components {
              * @description records count without being confirmed
              * @enum {string}
              */
-            source: "records" | "visit" | "zone" | "client";
+            source: "records" | "visit" | "zone" | "client" | "firm";
             /** @enum {string} */
             spot: "worst" | "healthy";
             value: unknown;
@@ -17234,6 +17296,83 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sample"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "like-lawns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                zone: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alike"];
                 };
             };
             /** @description Unauthorized */

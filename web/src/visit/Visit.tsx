@@ -5,6 +5,7 @@ import { useMe, useOffers, useVisit, useWords, type Words } from '../api/queries
 import { useCase } from '../offline/cases'
 import { Busy, Problem } from '../Shell'
 import { Apart } from '../scales/Apart'
+import { LikeLawns } from '../scales/Alike'
 import { Ledger } from '../scales/Ledger'
 import { Nearby } from '../scales/Nearby'
 import { Scales } from '../scales/Scales'
@@ -175,6 +176,7 @@ export default function Visit() {
             currency={me.currency}
             onGo={toCheck}
           />
+          <LikeLawns visit={visit} zone={zone} seq={seq} />
           <Decided actions={d.actions} words={words} />
           {d.notices
             .filter((n) => words.finding.has(n.about))

@@ -24,7 +24,9 @@ export function offersBy(offers: Schemas['Offer'][], zones: Schemas['Zone'][], w
           ? `By the records, ${showDate(o.on, form)}`
           : o.source === 'client'
             ? `The client says, ${showDate(o.on, form)}`
-            : `As on ${showDate(o.on, form)}`
+            : o.source === 'firm'
+              ? 'By your other lawns of this grass'
+              : `As on ${showDate(o.on, form)}`
     const says = words.valueLabel(o.finding, o.value)
     const list = out.get(check) ?? []
     list.push({ key: `${o.source}${o.zone_id ?? ''}`, from, says, value: o.value as Plain })
