@@ -205,6 +205,23 @@ func figuredCases(tx *gorm.DB, from, to time.Time) ([]figuredCase, error) {
 	return rows, err
 }
 
+// coursedCases are the lawns of which the recovery was last judged in a span with a verdict, each with its last case, however old that is.
+func coursedCases(tx *gorm.DB, verdict string, from, to time.Time) ([]figuredCase, error) {
+	var rows []figuredCase
+	err := tx.Raw(`SELECT c.zone_id, coalesce(d.visit_id, m.visit_id) AS visit_id, s.name AS site, z.name AS zone,
+			coalesce(z.species ->> 0, '') AS grass, coalesce(d.leading_cause, '') AS leading_cause, coalesce(d.probability, 0) AS probability,
+			coalesce(d.given_on, c.judged_on) AS given_on,
+			coalesce((SELECT k.cause FROM closings k WHERE k.zone_id = c.zone_id AND k.diagnosis_id = d.id ORDER BY k.seq DESC LIMIT 1), '')
+				AS confirmed
+		FROM zone_courses c JOIN zones z ON z.id = c.zone_id JOIN sites s ON s.id = z.site_id
+			LEFT JOIN LATERAL (SELECT * FROM diagnoses d WHERE d.zone_id = c.zone_id AND d.given_on <= c.judged_on
+				ORDER BY d.given_on DESC, d.recorded_at DESC LIMIT 1) d ON true
+			LEFT JOIN LATERAL (SELECT visit_id FROM measures m WHERE m.zone_id = c.zone_id ORDER BY m.measured_on DESC LIMIT 1) m ON true
+		WHERE c.verdict = ? AND c.judged_on BETWEEN ? AND ? ORDER BY c.judged_on DESC, c.zone_id LIMIT ?`, verdict, from, to, mostFigures).
+		Scan(&rows).Error
+	return rows, err
+}
+
 // getFigures answers GET /figures: the firm's figures of a span.
 func (s *Server) getFigures(ctx context.Context, in *FiguresSpan) (*body[Figures], error) {
 	from, to, err := in.span()
@@ -349,12 +366,13 @@ func shareOf(s figures.Share) Share { return Share{s.Of, s.N, round3(s.Low), rou
 
 type casesInput struct {
 	FiguresSpan
-	Cause string `query:"cause" maxLength:"60"`
-	Month int    `query:"month" minimum:"0" maximum:"12"`
-	Grass string `query:"grass" maxLength:"60"`
-	Which string `query:"which" enum:",confirmed,right,wrong,open,saved,watered" doc:"by its end, or with money or water known"`
-	Check string `query:"check" maxLength:"60" doc:"cases on which a check was made: the id of its procedure"`
-	Told  string `query:"decided" enum:",yes,no" doc:"of these, those on which it decided, or did not"`
+	Cause  string `query:"cause" maxLength:"60"`
+	Month  int    `query:"month" minimum:"0" maximum:"12"`
+	Grass  string `query:"grass" maxLength:"60"`
+	Which  string `query:"which" enum:",confirmed,right,wrong,open,timed,treated,saved,watered" doc:"by its end, or by what is known of it"`
+	Check  string `query:"check" maxLength:"60" doc:"cases on which a check was made: the id of its procedure"`
+	Course string `query:"course" enum:",not-yet,on-course,slow,off-course,recovered" doc:"by the verdict on the recovery"`
+	Told   string `query:"decided" enum:",yes,no" doc:"of these, those on which it decided, or did not"`
 }
 
 func (in casesInput) fits(r figuredCase) bool {
@@ -370,6 +388,10 @@ func (in casesInput) fits(r figuredCase) bool {
 		}
 	}
 	switch in.Which {
+	case "timed":
+		return r.minutes() != nil
+	case "treated":
+		return r.Treatments > 0
 	case "saved":
 		return r.Saved != nil
 	case "watered":
@@ -398,6 +420,9 @@ func (s *Server) casesBehind(ctx context.Context, in *casesInput, most int) ([]F
 	out := []FirmCase{}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error {
 		rows, err := figuredCases(tx, from, to)
+		if in.Course != "" && err == nil {
+			rows, err = coursedCases(tx, in.Course, from, to)
+		}
 		for _, r := range rows {
 			if in.fits(r) && len(out) < most {
 				out = append(out, FirmCase{r.ZoneID, r.VisitID, r.Site, r.Zone, r.Grass, r.Cause, r.Probability, r.GivenOn.Format(dateOnly),

@@ -65,6 +65,22 @@ func TestTheFirmsFigures(t *testing.T) {
 		require.Len(t, list, want, which)
 	}
 
+	// minutes, treatments and recoveries lead to theirs as well
+	var list []server.FirmCase
+	owner.must(200, "GET", "/figures/cases"+seasons+"&which=timed", nil, &list)
+	require.Len(t, list, f.Minutes.N)
+	owner.must(200, "GET", "/figures/cases"+seasons+"&which=treated", nil, &list)
+	require.NotEmpty(t, list)
+	for _, c := range list {
+		require.Positive(t, c.Treatments)
+	}
+	require.NotEmpty(t, f.Courses)
+	for _, course := range f.Courses {
+		owner.must(200, "GET", "/figures/cases"+seasons+"&course="+course.ID, nil, &list)
+		require.Len(t, list, course.N, course.ID)
+		require.NotEmpty(t, list[0].Site)
+	}
+
 	// the file has the same
 	status, b := owner.plainly("GET", "/figures/csv"+seasons, nil)
 	require.Equal(t, 200, status)

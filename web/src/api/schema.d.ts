@@ -9610,10 +9610,12 @@ export interface operations {
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description by its end, or with money or water known */
-                which?: "" | "confirmed" | "right" | "wrong" | "open" | "saved" | "watered";
+                /** @description by its end, or by what is known of it */
+                which?: "" | "confirmed" | "right" | "wrong" | "open" | "timed" | "treated" | "saved" | "watered";
                 /** @description cases on which a check was made: the id of its procedure */
                 check?: string;
+                /** @description by the verdict on the recovery */
+                course?: "" | "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
                 /** @description of these, those on which it decided, or did not */
                 decided?: "" | "yes" | "no";
             };
@@ -9696,10 +9698,12 @@ export interface operations {
                 cause?: string;
                 month?: number;
                 grass?: string;
-                /** @description by its end, or with money or water known */
-                which?: "" | "confirmed" | "right" | "wrong" | "open" | "saved" | "watered";
+                /** @description by its end, or by what is known of it */
+                which?: "" | "confirmed" | "right" | "wrong" | "open" | "timed" | "treated" | "saved" | "watered";
                 /** @description cases on which a check was made: the id of its procedure */
                 check?: string;
+                /** @description by the verdict on the recovery */
+                course?: "" | "not-yet" | "on-course" | "slow" | "off-course" | "recovered";
                 /** @description of these, those on which it decided, or did not */
                 decided?: "" | "yes" | "no";
             };

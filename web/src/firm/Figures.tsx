@@ -17,13 +17,17 @@ const spans = [
   { years: 3, label: '3 years' },
 ]
 
+/** A verdict on a recovery. */
+type Course = 'recovered' | 'on-course' | 'slow' | 'off-course'
+
 /** What the cases behind a figure have in common. */
 export interface Behind {
   title: string
   cause?: string
   month?: number
   grass?: string
-  which?: 'confirmed' | 'right' | 'wrong' | 'open' | 'saved' | 'watered'
+  which?: 'confirmed' | 'right' | 'wrong' | 'open' | 'timed' | 'treated' | 'saved' | 'watered'
+  course?: Course
   check?: string
   decided?: 'yes' | 'no'
 }
@@ -118,7 +122,13 @@ function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
       <div>
         <dt>Minutes of a visit</dt>
         <dd>
-          <b>{m.n === 0 ? '—' : Math.round(m.median)}</b>
+          {m.n === 0 ? (
+            <b>—</b>
+          ) : (
+            <button type="button" onClick={() => onOpen({ title: 'How long the visits took', which: 'timed' })} data-figure="minutes">
+              {Math.round(m.median)}
+            </button>
+          )}
           <small>
             {m.n === 0
               ? 'no visit with arrival and leaving'
@@ -129,7 +139,13 @@ function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
       <div>
         <dt>Treatments of a case</dt>
         <dd>
-          <b>{f.treatments.n === 0 ? '—' : f.treatments.mean.toFixed(1)}</b>
+          {f.treatments.n === 0 ? (
+            <b>—</b>
+          ) : (
+            <button type="button" onClick={() => onOpen({ title: 'Lawns that were treated', which: 'treated' })} data-figure="treatments">
+              {f.treatments.mean.toFixed(1)}
+            </button>
+          )}
           <small>{f.treatments.n > 1 && between(tenth(f.treatments.low), tenth(f.treatments.high))}</small>
         </dd>
       </div>
@@ -150,21 +166,21 @@ function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
       <div>
         <dt>Lawns recovering</dt>
         <dd>
-          <Courses f={f} />
+          <Courses f={f} onOpen={onOpen} />
         </dd>
       </div>
     </dl>
   )
 }
 
-const courses: { id: string; label: string }[] = [
+const courses: { id: Course; label: string }[] = [
   { id: 'recovered', label: 'recovered' },
   { id: 'on-course', label: 'on course' },
   { id: 'slow', label: 'slow' },
   { id: 'off-course', label: 'off course' },
 ]
 
-function Courses({ f }: Pick<FigurePart, 'f'>) {
+function Courses({ f, onOpen }: FigurePart) {
   const n = new Map(f.courses.map((c) => [c.id, c.n]))
   const list = courses.filter((c) => n.get(c.id))
   if (list.length === 0) return <b>—</b>
@@ -172,7 +188,13 @@ function Courses({ f }: Pick<FigurePart, 'f'>) {
     <ul className="courses">
       {list.map((c) => (
         <li key={c.id} data-verdict={c.id}>
-          <b>{n.get(c.id)}</b> {c.label}
+          <button
+            type="button"
+            onClick={() => onOpen({ title: `Lawns ${c.label}`, course: c.id })}
+            aria-label={`${n.get(c.id) ?? 0} lawns ${c.label}`}
+          >
+            <b>{n.get(c.id)}</b> {c.label}
+          </button>
         </li>
       ))}
     </ul>
@@ -328,6 +350,7 @@ function Cases({
     ...(behind.grass && { grass: behind.grass }),
     ...(behind.which && { which: behind.which }),
     ...(behind.check && { check: behind.check }),
+    ...(behind.course && { course: behind.course }),
     ...(behind.decided && { decided: behind.decided }),
   }
   const cases = useQuery({
@@ -356,9 +379,11 @@ function Cases({
               {c.site}, {c.zone}
             </Link>
             <span>
-              {label(c.cause)} {percent(c.probability)} %
+              {c.cause === '' ? 'not diagnosed' : `${label(c.cause)} ${percent(c.probability)} %`}
               {c.confirmed && c.confirmed !== c.cause && `; was ${label(c.confirmed).toLowerCase()}`}
               {c.confirmed && c.confirmed === c.cause && '; confirmed'}
+              {behind.which === 'timed' && c.minutes !== undefined && `; ${Math.round(c.minutes)} min`}
+              {behind.which === 'treated' && `; ${c.treatments} ${c.treatments === 1 ? 'treatment' : 'treatments'}`}
               {behind.which === 'saved' && c.saved !== undefined && `; ${savedSaid(c.saved, currency)}`}
               {behind.which === 'watered' && wateredSaid(c, units)}
             </span>

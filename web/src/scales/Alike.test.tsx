@@ -16,7 +16,8 @@ const green: Schemas['AlikeOf'] = { own: 40, n: 5, median: 70, quarter: 60, thre
 it('says where a lawn stands among the others', () => {
   const as = (x: number) => `${x} %`
   expect(amongSaid(green, as)).toBe('half are between 60 % and 75 %, this one is at 40 %')
-  expect(amongSaid({ n: 1, median: 70, quarter: 70, three_quarters: 70, word: '' }, as)).toBe('they are at 70 %')
+  expect(amongSaid({ n: 1, median: 70, quarter: 70, three_quarters: 70, word: '' }, as)).toBe('the other is at 70 %')
+  expect(amongSaid({ n: 3, median: 70, quarter: 70, three_quarters: 70, word: '' }, as)).toBe('they are at 70 %')
 })
 
 it('shows what is known of them, and nothing where nothing is', async () => {

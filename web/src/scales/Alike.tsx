@@ -12,7 +12,11 @@ const said: Record<Schemas['AlikeOf']['word'], string> = {
 /** "half are between 60 and 75 %, this one 40 %" */
 export function amongSaid(a: Schemas['AlikeOf'], as: (x: number) => string): string {
   const others =
-    a.quarter === a.three_quarters ? `they are at ${as(a.median)}` : `half are between ${as(a.quarter)} and ${as(a.three_quarters)}`
+    a.n === 1
+      ? `the other is at ${as(a.median)}`
+      : a.quarter === a.three_quarters
+        ? `they are at ${as(a.median)}`
+        : `half are between ${as(a.quarter)} and ${as(a.three_quarters)}`
   return a.own === undefined ? others : `${others}, this one is at ${as(a.own)}`
 }
 
