@@ -200,9 +200,11 @@ func PolicyOf(z store.Zone) (p evidence.Policy) {
 		Pests         string `json:"pests"`
 		SummerFeeding string `json:"summer-feeding"`
 		Blemishes     string `json:"blemishes"`
+		Service       string `json:"service"`
 	}
 	_ = json.Unmarshal(z.Policy, &row) // written by the API alone, which has checked it
-	return evidence.Policy{SummerWater: row.SummerWater, Pests: row.Pests, SummerFeeding: row.SummerFeeding, Blemishes: row.Blemishes}
+	return evidence.Policy{SummerWater: row.SummerWater, Pests: row.Pests, SummerFeeding: row.SummerFeeding, Blemishes: row.Blemishes,
+		Service: row.Service}
 }
 
 func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
@@ -211,9 +213,12 @@ func zoneCase(z store.Zone, site store.Site, date time.Time) evidence.Case {
 	c := evidence.Case{
 		Title: site.Name + ", " + z.Name,
 		Lawn: knowledge.Lawn{Date: date.UTC(), Latitude: site.Latitude, Longitude: site.Longitude, Species: species, AreaM2: &z.AreaM2,
-			Texture: z.Texture, Irrigated: z.Irrigated},
+			Texture: z.Texture, Irrigated: z.Irrigated, Form: z.Form, Cultivar: z.Cultivar},
 		Policy:   policy,
 		Findings: map[string]knowledge.Value{},
+	}
+	if z.SownYear != nil {
+		c.Lawn.SownYear = *z.SownYear
 	}
 	located := site.LinesLocatedOn != nil && !site.LinesLocatedOn.Before(date.AddDate(0, 0, -30)) && !site.LinesLocatedOn.After(date)
 	c.Context.LinesLocated = &located

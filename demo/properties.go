@@ -41,7 +41,7 @@ var properties = []property{
 		due: []due{{-1, date(2026, 8, 24), "diagnosis", "All straw; client asks whether it is dead", "technician", -1, 0, 0}}},
 	{n: 3, name: "Mill Ferry Green", client: "Mill Ferry Housing Trust", address: "Ferry Road, Hollin Bend", lat: 37.668, lon: -78.287,
 		located: day(2026, 8, 12), access: "Report at the caretaker's hut.",
-		zones: []zone{{"Play lawn", 1450, "perennial-ryegrass", "sandy-loam", b(true), `{"blemishes":"tolerate","summer-feeding":"none"}`},
+		zones: []zone{{"Play lawn", 1450, "perennial-ryegrass", "sandy-loam", b(true), `{"blemishes":"tolerate","summer-feeding":"none","service":"weeds"}`},
 			{"Entry path verge", 90, "perennial-ryegrass", "clay", nil, ""}},
 		past: []past{{zone: 0, on: date(2026, 6, 18), kind: "diagnosis", reason: "Straw spots all over", person: "technician",
 			confirm: "dollar-spot",

@@ -170,6 +170,7 @@ func (g *grounded) known(advice *remedy.Advice) dose.Known {
 	k.Figures["area-error"] = math.Min(50, g.Zone.AreaError*100)
 	if len(g.Lawn.Grasses) > 0 {
 		k.Grass, _ = turf.ByID(g.Lawn.Grasses[0])
+		k.Grass = k.Grass.InForm(g.Zone.Form)
 	}
 	for id, v := range g.Visit.Case.Findings {
 		if v.Number != nil {

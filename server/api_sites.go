@@ -52,6 +52,7 @@ type Policy struct {
 	SummerFeeding string `json:"summer-feeding,omitempty" enum:"none,spoon-feed"`
 	Blemishes     string `json:"blemishes,omitempty" enum:"tolerate,treat"`
 	Pesticides    string `json:"pesticides,omitempty" enum:"none" doc:"the client wants none"`
+	Service       string `json:"service,omitempty" enum:"weeds,feeding,full" doc:"what the client buys; left out: not said"`
 }
 
 // Zone is one part of a site that is walked and weighed by itself.
@@ -62,6 +63,9 @@ type Zone struct {
 	AreaM2      float64   `json:"area_m2" exclusiveMinimum:"0" maximum:"10000000"`
 	AreaError   float64   `json:"area_error" minimum:"0" maximum:"1" doc:"95 % error of the area as a fraction"`
 	Species     []string  `json:"species" minItems:"1" maxItems:"6" nullable:"false"`
+	Form        string    `json:"form,omitempty" maxLength:"40" doc:"of the main grass, one of the vocabulary's forms"`
+	Cultivar    string    `json:"cultivar,omitempty" maxLength:"80" doc:"name of the cultivar or the mixture"`
+	SownYear    *int      `json:"sown_year,omitempty" minimum:"1800" maximum:"2200"`
 	Texture     string    `json:"texture" enum:",sand,loamy-sand,sandy-loam,loam,silt-loam,clay-loam,clay"`
 	Irrigated   *bool     `json:"irrigated" nullable:"true" required:"false"`
 	TargetCover float64   `json:"target_cover" exclusiveMinimum:"0" maximum:"1"`
@@ -72,7 +76,8 @@ type Zone struct {
 
 func zoneOf(z store.Zone) Zone {
 	out := Zone{ID: z.ID, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError, Texture: z.Texture,
-		Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}, WaterM: z.WaterM}
+		Irrigated: z.Irrigated, TargetCover: z.TargetCover, Version: z.Version, Species: []string{}, WaterM: z.WaterM,
+		Form: z.Form, Cultivar: z.Cultivar, SownYear: z.SownYear}
 	_ = json.Unmarshal(z.Species, &out.Species)
 	_ = json.Unmarshal(z.Policy, &out.Policy)
 	return out
@@ -84,11 +89,14 @@ func (z Zone) columns() (map[string]any, error) {
 			return nil, invalid(fmt.Sprintf("body.species[%d]", i), "is not a known species")
 		}
 	}
+	if z.Form != "" && !turf.IsForm(z.Species[0], z.Form) {
+		return nil, invalid("body.form", "is no form of the main grass")
+	}
 	species, _ := json.Marshal(z.Species)
 	policy, _ := json.Marshal(z.Policy)
 	return map[string]any{"name": z.Name, "area_m2": z.AreaM2, "area_error": z.AreaError, "species": store.JSON(species),
 		"texture": z.Texture, "irrigated": z.Irrigated, "target_cover": z.TargetCover, "policy": store.JSON(policy),
-		"water_m": z.WaterM}, nil
+		"water_m": z.WaterM, "form": z.Form, "cultivar": z.Cultivar, "sown_year": z.SownYear}, nil
 }
 
 func siteOf(x store.Site) Site {
@@ -428,7 +436,7 @@ func (s *Server) createZone(ctx context.Context, in *body[Zone]) (*body[Zone], e
 	}
 	row := store.Zone{ID: z.ID, FirmID: who(ctx).Firm, SiteID: z.SiteID, Name: z.Name, AreaM2: z.AreaM2, AreaError: z.AreaError,
 		Species: c["species"].(store.JSON), Texture: z.Texture, Irrigated: z.Irrigated, TargetCover: z.TargetCover,
-		Policy: c["policy"].(store.JSON), WaterM: z.WaterM, Version: 1}
+		Policy: c["policy"].(store.JSON), WaterM: z.WaterM, Form: z.Form, Cultivar: z.Cultivar, SownYear: z.SownYear, Version: 1}
 	err = s.inFirm(ctx, func(tx *gorm.DB) error { return store.Create(tx, &row, row.ID) })
 	return answer(zoneOf(row)), err
 }

@@ -140,10 +140,17 @@ type VAction struct {
 
 // VSpecies names a grass.
 type VSpecies struct {
-	ID     string `json:"id"`
-	Label  string `json:"label"`
-	Latin  string `json:"latin"`
-	Family string `json:"family"`
+	ID     string  `json:"id"`
+	Label  string  `json:"label"`
+	Latin  string  `json:"latin"`
+	Family string  `json:"family"`
+	Forms  []VForm `json:"forms" nullable:"false"`
+}
+
+// VForm is a kind of cultivars within a grass.
+type VForm struct {
+	ID    string `json:"id"`
+	Label string `json:"label"`
 }
 
 // CausePage is a cause in the field guide.
@@ -268,7 +275,13 @@ func vocabulary() Vocabulary {
 		})
 	}
 	for _, s := range turf.All() {
-		v.Species = append(v.Species, VSpecies{s.ID, s.Label, s.Latin, string(s.Family)})
+		forms := []VForm{}
+		for _, f := range turf.Forms() {
+			if f.Grass == s.ID {
+				forms = append(forms, VForm{f.ID, f.Label})
+			}
+		}
+		v.Species = append(v.Species, VSpecies{s.ID, s.Label, s.Latin, string(s.Family), forms})
 	}
 	return v
 }

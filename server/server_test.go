@@ -567,6 +567,19 @@ func TestCreateAndChange(t *testing.T) {
 	bad["species"], bad["area_m2"] = []string{"zoysiagrass"}, 0
 	owner.must(422, "POST", "/zones", bad, &pr)
 	require.NotEmpty(t, pr.at("body.area_m2"))
+	bad["area_m2"], bad["form"] = 80, "dwarf"
+	owner.must(422, "POST", "/zones", bad, &pr)
+	require.NotEmpty(t, pr.at("body.form"), "that is no zoysia")
+	var made server.Zone
+	bad["form"], bad["cultivar"], bad["sown_year"], bad["policy"] = "matrella", "Hollin Fine", 2019, map[string]any{"service": "weeds"}
+	owner.must(200, "POST", "/zones", bad, &made)
+	require.Equal(t, []any{"matrella", "Hollin Fine", 2019, "weeds"}, []any{made.Form, made.Cultivar, *made.SownYear, made.Policy.Service})
+	bad["id"], bad["version"], bad["sown_year"], bad["form"] = made.ID, 1, nil, ""
+	var changed server.Zone
+	owner.must(200, "PUT", "/zones/"+made.ID.String(), bad, &changed)
+	require.Nil(t, changed.SownYear)
+	require.Empty(t, changed.Form)
+	require.Equal(t, "Hollin Fine", changed.Cultivar)
 	site["id"], site["timezone"] = id(), "Mars/Base"
 	owner.must(422, "POST", "/sites", site, &pr)
 	require.NotEmpty(t, pr.at("body.timezone"))

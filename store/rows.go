@@ -188,6 +188,8 @@ type (
 		AreaM2             float64 `gorm:"column:area_m2"`
 		AreaError          float64
 		Species            JSON
+		Form, Cultivar     string
+		SownYear           *int
 		Texture            string
 		Irrigated          *bool
 		TargetCover        float64

@@ -15,6 +15,7 @@ type Policy struct {
 	Pests         string // threshold, preventive
 	SummerFeeding string // none, spoon-feed
 	Blemishes     string // tolerate, treat
+	Service       string // what the client buys: weeds, feeding, full
 }
 
 // Treatment is one thing done to the zone. Nil amounts are unknown.

@@ -13,6 +13,9 @@ type Lawn struct {
 	Longitude  float64
 	ElevationM *float64
 	Species    []string // the main one first
+	Form       string   // of the main one (turf.Forms); "" for unknown
+	Cultivar   string   // its name, or that of the mixture; "" for unknown, and never evidence
+	SownYear   int      // 0 for unknown
 	AreaM2     *float64
 	AffectedM2 *float64
 	Texture    string // "" for unknown

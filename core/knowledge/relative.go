@@ -36,6 +36,7 @@ func Relations(l Lawn) map[string]Relation {
 		return out
 	}
 	g, known := turf.ByID(l.Species[0])
+	g = g.InForm(l.Form)
 	ref, _ := turf.ByID(Reference)
 	for _, r := range relativeRows {
 		own := r.of(g)

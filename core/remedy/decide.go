@@ -286,6 +286,7 @@ func (p *plan) wanted() (out []Wanted) {
 func (p *plan) finish(a *action, v *Advice) {
 	s := p.s
 	v.ID, v.Group, v.Label, v.Grade, v.Order = a.id, a.group, a.label, a.grade, a.rank
+	v.Extra = Extra(s.c.Policy.Service, a.id)
 	v.LookAfter, v.Looks = LookAfter(a.id), a.looks
 	if v.Verdict == Avoid {
 		v.Cautions = nil

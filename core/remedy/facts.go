@@ -324,7 +324,7 @@ var lateTerms = []struct{ name, test, source string }{
 	{"leaf-sick", "p(dollar-spot|brown-patch|leaf-spot|gray-leaf-spot|pythium-blight|rust|red-thread|anthracnose|large-patch) >= .4", ""},
 	{"loose-live", "lifts and without mostly-dead and without root-condition = rotted", ""},
 	{"pest-works", "over(white-grubs) and without deep(white-grubs) and without since(insect) <= 60", ""},
-	{"dwarf", "grass = st-augustinegrass and mowing-height-mm >= 50", "dwarf cultivars"},
+	{"dwarf", "grass = st-augustinegrass and mowing-height-mm >= 50 and form = unset", "dwarf cultivars"},
 	{"low-mow-due", "low-mown and waking-up and spring and t5 >= low-mow-soil and half-green and without mostly-dead and without p(winter-crown-kill|herbicide-injury) >= .3", ""},
 	{"waking-up", "(sleepw or wakew) and (known(green-up-percent) or p(winter-dormancy|slow-green-up) >= .4) and (spring or winter-half)", ""},
 	{"cold-still", "gp14 < .15 and cool", ""},

@@ -348,7 +348,7 @@ func (s *situation) mix(f func(turf.Species) float64) float64 {
 	least := math.NaN()
 	for _, id := range s.c.Lawn.Species {
 		g, _ := turf.ByID(id)
-		if x := f(g); x > 0 && !(x >= least) {
+		if x := f(g.InForm(s.c.Lawn.Form)); x > 0 && !(x >= least) {
 			least = x
 		}
 	}

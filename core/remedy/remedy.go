@@ -44,6 +44,7 @@ type Advice struct {
 	Looks     []int      // days until all of them
 	Causes    []string   // the causes it answers
 	Order     int        // rank in the order of work
+	Extra     bool       // not in the service that the client buys
 	Gate      string     // the gate that decided; "" for none
 	Kind      Kind       // of that gate
 	As        string     // the action in whose form it is done; "" for its own

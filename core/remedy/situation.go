@@ -75,6 +75,7 @@ func survey(c evidence.Case, r diagnosis.Result, say units.Saying) *situation {
 		opens: map[opening]stretch{}}
 	if len(c.Lawn.Species) > 0 {
 		s.grass, _ = turf.ByID(c.Lawn.Species[0])
+		s.grass = s.grass.InForm(c.Lawn.Form)
 	}
 	if s.place, s.normals = weather.ClimateOf(c.Lawn.Normals, c.Lawn.Latitude); !s.normals {
 		s.place = weather.ClimateAt(c.Lawn.Latitude, c.Lawn.Longitude)

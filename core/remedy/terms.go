@@ -161,6 +161,7 @@ func nameTerms() {
 		"summer-feeding": func(s *situation) string { return orUnset(s.c.Policy.SummerFeeding) },
 		"blemishes":      func(s *situation) string { return orUnset(s.c.Policy.Blemishes) },
 		"grass":          func(s *situation) string { return s.grass.ID },
+		"form":           func(s *situation) string { return orUnset(s.c.Lawn.Form) },
 		"watered":        watered,
 		"licence":        func(s *situation) string { return said(s.c.Context.Licence) },
 		"lines":          func(s *situation) string { return said(s.c.Context.LinesLocated) },

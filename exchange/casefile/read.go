@@ -289,6 +289,7 @@ func (p *parser) readCase(o object) evidence.Case {
 				"pests":          p.word(&c.Policy.Pests, "threshold", "preventive"),
 				"summer-feeding": p.word(&c.Policy.SummerFeeding, "none", "spoon-feed"),
 				"blemishes":      p.word(&c.Policy.Blemishes, "tolerate", "treat"),
+				"service":        p.word(&c.Policy.Service, "weeds", "feeding", "full"),
 			})
 		},
 		"findings":   func(at string, v any) { c.Findings = p.readFindings(at, v) },
@@ -350,8 +351,9 @@ func (p *parser) checkDays(c *evidence.Case, date time.Time) {
 func day(t time.Time) string { return t.Format("2006-01-02") }
 
 func (p *parser) readSite(at string, v any, l *knowledge.Lawn) {
-	var lat, lon *float64
+	var lat, lon, sown *float64
 	p.fields(at, v, map[string]func(string, any){
+		"form": p.text(&l.Form), "cultivar": p.text(&l.Cultivar), "sown_year": p.number(&sown, 1800, 2200),
 		"latitude": p.number(&lat, -90, 90), "longitude": p.number(&lon, -180, 180), "elevation_m": p.number(&l.ElevationM, -500, 9000),
 		"area_m2": p.number(&l.AreaM2, .01, 1e7), "affected_m2": p.number(&l.AffectedM2, 0, 1e7),
 		"texture": p.word(&l.Texture, textures...), "irrigated": p.truth(&l.Irrigated),
@@ -386,6 +388,12 @@ func (p *parser) readSite(at string, v any, l *knowledge.Lawn) {
 			}
 		},
 	})
+	if sown != nil {
+		l.SownYear = int(*sown)
+	}
+	if l.Form != "" && (len(l.Species) == 0 || !turf.IsForm(l.Species[0], l.Form)) {
+		p.refuse(join(at, "form"), "%q is no form of the grass", l.Form)
+	}
 	o, ok := v.(object)
 	if !ok {
 		return

@@ -17,9 +17,9 @@ import (
 
 const whole = `{
   "hodos_case": 1, "title": "Strip along the east drive", "date": "2026-08-14",
-  "site": {"latitude": 38.0, "longitude": -78.0, "elevation_m": 60, "species": ["tall-fescue"], "area_m2": 310, "affected_m2": 28, "texture": "clay-loam", "irrigated": true, "normals_c": [2, 3, 8, 13, 18, 22.5, 25, 24, 20, 14, 8, 3]},
+  "site": {"latitude": 38.0, "longitude": -78.0, "elevation_m": 60, "species": ["tall-fescue"], "area_m2": 310, "affected_m2": 28, "texture": "clay-loam", "cultivar": "Hollin mixture", "sown_year": 2019, "irrigated": true, "normals_c": [2, 3, 8, 13, 18, 22.5, 25, 24, 20, 14, 8, 3]},
   "onset": "2026-08-03",
-  "policy": {"summer-water": "keep-green", "pests": "threshold", "summer-feeding": "spoon-feed", "blemishes": "tolerate"},
+  "policy": {"summer-water": "keep-green", "pests": "threshold", "summer-feeding": "spoon-feed", "blemishes": "tolerate", "service": "feeding"},
   "findings": {"pattern": ["irregular-patches"], "colour": [], "pull-test": "lifts-like-carpet", "grubs-per-m2": 86, "soil-temp-c": 27.5, "dog-on-lawn": false, "past-causes": ["white-grubs"], "lab-pathogen": "none"},
   "reference": {"soil-temp-c": 26.1},
   "samples": {"crowns-alive-percent": [14, 20]},
@@ -41,6 +41,7 @@ func TestReadWriteRead(t *testing.T) {
 	require.False(t, *c.Findings["dog-on-lawn"].Yes)
 	require.Nil(t, c.Weather[1].TMin, "a missing column is a gap")
 	require.Equal(t, 22.5, c.Lawn.Normals[5])
+	require.Equal(t, []any{"Hollin mixture", 2019, "feeding"}, []any{c.Lawn.Cultivar, c.Lawn.SownYear, c.Policy.Service})
 	require.Len(t, c.Looks, 2)
 	require.Nil(t, c.Looks[1].Index)
 	require.Zero(t, *c.Looks[1].Cover, "nought is an answer")
@@ -199,4 +200,22 @@ func TestProblemsAreCountedBeyondAHundred(t *testing.T) {
 	require.ErrorAs(t, err, &refused)
 	require.Len(t, refused.All(), 101)
 	require.Regexp(t, `^and 15\d more$`, refused.All()[100].Reason)
+}
+
+func TestFormsOfAGrass(t *testing.T) {
+	of := func(grass, form string) error {
+		c, err := casefile.Parse([]byte(strings.Replace(whole, `["tall-fescue"]`, `["`+grass+`"], "form": "`+form+`"`, 1)))
+		if err == nil {
+			require.Equal(t, form, c.Lawn.Form)
+			out, err := casefile.Write(c)
+			require.NoError(t, err)
+			again, err := casefile.Parse(out)
+			require.NoError(t, err)
+			require.Equal(t, form, again.Lawn.Form)
+		}
+		return err
+	}
+	require.NoError(t, of("zoysiagrass", "matrella"))
+	require.NoError(t, of("st-augustinegrass", "dwarf"))
+	require.ErrorContains(t, of("tall-fescue", "dwarf"), "site.form")
 }

@@ -150,6 +150,7 @@ type ActionLine struct {
 	Looks     []int    `json:"looks_after_days,omitempty"`
 	Season    string   `json:"season,omitempty" doc:"name of the season, with schedule"`
 	Order     int      `json:"order" doc:"rank in the order of work"`
+	Extra     bool     `json:"extra,omitempty" doc:"not in the service that the client buys: to be offered first"`
 	Gate      string   `json:"gate,omitempty" doc:"the gate that decided"`
 	GateKind  string   `json:"gate_kind,omitempty" doc:"law, label, agronomy, policy or safety"`
 	As        string   `json:"as,omitempty" doc:"the action in whose form it is done"`
@@ -285,7 +286,7 @@ func lineOf(x remedy.Advice) ActionLine {
 		ID: x.ID, Group: x.Group, Label: x.Label, Verdict: string(x.Verdict), Called: x.Called, Reasons: some(x.Reasons),
 		Cautions: some(x.Cautions),
 		Check:    x.Check, UntilWhat: x.UntilWhat, Season: x.Season, Grade: x.Grade, LookAfter: x.LookAfter, Looks: x.Looks, Causes: x.Causes,
-		Order: x.Order, Gate: x.Gate, GateKind: string(x.Kind), As: x.As, Price: x.Price, AreaM2: math.Round(x.AreaM2),
+		Order: x.Order, Extra: x.Extra, Gate: x.Gate, GateKind: string(x.Kind), As: x.As, Price: x.Price, AreaM2: math.Round(x.AreaM2),
 		Dose: x.Dose, NGM2: x.NGM2, Will: x.Will, WillNot: x.WillNot, IfWrong: x.IfWrong,
 	}
 	for _, d := range []struct {

@@ -35,6 +35,11 @@ func Write(c evidence.Case) ([]byte, error) {
 	set(site, "area_m2", c.Lawn.AreaM2)
 	set(site, "affected_m2", c.Lawn.AffectedM2)
 	text(site, "texture", c.Lawn.Texture)
+	text(site, "form", c.Lawn.Form)
+	text(site, "cultivar", c.Lawn.Cultivar)
+	if c.Lawn.SownYear > 0 {
+		site["sown_year"] = c.Lawn.SownYear
+	}
 	truth(site, "irrigated", c.Lawn.Irrigated)
 	if len(c.Lawn.Normals) > 0 {
 		site["normals_c"] = c.Lawn.Normals
@@ -51,6 +56,7 @@ func Write(c evidence.Case) ([]byte, error) {
 	text(policy, "pests", c.Policy.Pests)
 	text(policy, "summer-feeding", c.Policy.SummerFeeding)
 	text(policy, "blemishes", c.Policy.Blemishes)
+	text(policy, "service", c.Policy.Service)
 	if len(policy) > 0 {
 		out["policy"] = policy
 	}

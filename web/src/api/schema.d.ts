@@ -3121,6 +3121,8 @@ export interface components {
             check?: string[] | null;
             /** @description how much, in words */
             dose?: string;
+            /** @description not in the service that the client buys: to be offered first */
+            extra?: boolean;
             from?: string;
             /** @description the gate that decided */
             gate?: string;
@@ -5639,6 +5641,11 @@ export interface components {
             pesticides?: "none";
             /** @enum {string} */
             pests?: "threshold" | "preventive";
+            /**
+             * @description what the client buys; left out: not said
+             * @enum {string}
+             */
+            service?: "weeds" | "feeding" | "full";
             /** @enum {string} */
             "summer-feeding"?: "none" | "spoon-feed";
             /** @enum {string} */
@@ -6955,6 +6962,10 @@ export interface components {
             unit: string;
             values: components["schemas"]["VValue"][];
         };
+        VForm: {
+            id: string;
+            label: string;
+        };
         VProcedure: {
             caution: string;
             /** Format: int64 */
@@ -6975,6 +6986,7 @@ export interface components {
         };
         VSpecies: {
             family: string;
+            forms: components["schemas"]["VForm"][];
             id: string;
             label: string;
             latin: string;
@@ -7240,11 +7252,17 @@ export interface components {
             area_error: number;
             /** Format: double */
             area_m2: number;
+            /** @description name of the cultivar or the mixture */
+            cultivar?: string;
+            /** @description of the main grass, one of the vocabulary's forms */
+            form?: string;
             id: string;
             irrigated?: boolean | null;
             name: string;
             policy: components["schemas"]["Policy"];
             site_id: string;
+            /** Format: int64 */
+            sown_year?: number;
             species: string[];
             /** Format: double */
             target_cover: number;

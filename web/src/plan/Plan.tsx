@@ -74,6 +74,7 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
           {a.verdict === 'do-now' && <span className="num place">{place}</span>} {a.label}
         </b>
         <span className="num action-when">{whenOf(a, me.date_form)}</span>
+        {a.extra && <span className="action-extra">not in the service they buy: offer it first</span>}
         <span className="action-why">
           {a.reasons[0]}
           {a.verdict === 'check-first' && a.check && (

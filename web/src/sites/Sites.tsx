@@ -162,6 +162,7 @@ function Zones({ site, me, words, onOpen }: { site: Schemas['Site']; me: Me; wor
             <b>{z.name}</b> <span className="num">{show(z.area_m2, 'm2', me.unit_system)}</span>
             <span className="faint">
               {z.species.map((s) => words.species.get(s)?.label ?? s).join(' with ')}
+              {z.cultivar && ` (${z.cultivar}${z.sown_year ? `, ${z.sown_year}` : ''})`}
               {z.texture ? `, ${z.texture.replaceAll('-', ' ')}` : ''}
               {z.irrigated === true ? ', irrigated' : z.irrigated === false ? ', not irrigated' : ''}
             </span>

@@ -36,10 +36,17 @@ export function ZoneForm({
     },
   )
   const [area, setArea] = useState(zone ? String(Math.round(fromSI(zone.area_m2, 'm2', me.unit_system))) : '')
+  const [year, setYear] = useState(d.sown_year === undefined ? '' : String(d.sown_year))
   const [error, setError] = useState(String(Math.round(d.area_error * 100)))
   const save = useMutation({
     mutationFn: () => {
-      const body = { ...d, area_m2: toSI(readNumber(area) ?? -1, 'm2', me.unit_system), area_error: (readNumber(error) ?? -100) / 100 }
+      const sown_year = year.trim() === '' ? undefined : (readNumber(year) ?? -1)
+      const body = {
+        ...d,
+        sown_year,
+        area_m2: toSI(readNumber(area) ?? -1, 'm2', me.unit_system),
+        area_error: (readNumber(error) ?? -100) / 100,
+      }
       return got(zone ? api.PUT('/zones/{id}', { params: { path: { id: d.id } }, body }) : api.POST('/zones', { body }))
     },
     onSuccess: async () => {
@@ -47,6 +54,7 @@ export function ZoneForm({
       onDone()
     },
   })
+  const forms = words.species.get(d.species[0] ?? '')?.forms ?? []
   const grasses = words.raw.species.map((s) => [s.id, s.label] as const)
   return (
     <form
@@ -72,14 +80,43 @@ export function ZoneForm({
       <Pick
         label="Main grass"
         value={d.species[0] ?? 'unknown'}
-        onChange={(s) => setD({ ...d, species: [s, ...d.species.slice(1).filter((x) => x !== s)] })}
+        onChange={(s) => setD({ ...d, form: undefined, species: [s, ...d.species.slice(1).filter((x) => x !== s)] })}
         options={grasses}
       />
+      {forms.length > 0 && (
+        <Pick
+          label="Which kind of it"
+          hint="it sets the mowing height and the sun it needs"
+          value={d.form ?? ''}
+          onChange={(form) => setD({ ...d, form: form || undefined })}
+          options={[['', 'not known'], ...forms.map((f) => [f.id, f.label] as const)]}
+        />
+      )}
       <Pick
         label="Second grass"
         value={d.species[1] ?? ''}
         onChange={(s) => setD({ ...d, species: s && s !== d.species[0] ? [d.species[0] ?? 'unknown', s] : [d.species[0] ?? 'unknown'] })}
         options={[['', 'no other'], ...grasses]}
+      />
+      <div className="fields">
+        <Text
+          label="Cultivar or mixture"
+          hint="the name on the bag"
+          value={d.cultivar ?? ''}
+          onChange={(cultivar) => setD({ ...d, cultivar: cultivar || undefined })}
+        />
+        <Text label="Sown or laid in" hint="year" value={year} onChange={setYear} />
+      </div>
+      <Pick
+        label="Service they buy"
+        value={d.policy.service ?? ''}
+        onChange={(v) => setD({ ...d, policy: { ...d.policy, service: v || undefined } })}
+        options={[
+          ['', 'not said'],
+          ['weeds', 'weeds only'],
+          ['feeding', 'weeds and feeding'],
+          ['full', 'full care'],
+        ]}
       />
       <Pick
         label="Watered"
