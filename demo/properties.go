@@ -25,7 +25,7 @@ var properties = []property{
 		due: []due{{-1, date(2026, 8, 24), "diagnosis", "Back lawn browning in spite of watering, birds and skunks at it", "technician", -1, 0, 0}}},
 	{n: 2, name: "3 Sallow Court", client: "Piet Marlow", address: "3 Sallow Court, Hollin Bend", lat: 37.641, lon: -78.298,
 		zones: []zone{
-			{"Front lawn", 240, "kentucky-bluegrass", "loam", b(false), `{"summer-water":"let-rest","pests":"threshold"}`},
+			{"Front lawn", 240, "kentucky-bluegrass", "loam", b(false), `{"summer-water":"let-rest","pests":"threshold","service":"weeds"}`},
 			{"Strip by the road", 38, "perennial-ryegrass", "sandy-loam", b(false), `{"summer-water":"let-rest"}`},
 		},
 		past: []past{
@@ -41,7 +41,7 @@ var properties = []property{
 		due: []due{{-1, date(2026, 8, 24), "diagnosis", "All straw; client asks whether it is dead", "technician", -1, 0, 0}}},
 	{n: 3, name: "Mill Ferry Green", client: "Mill Ferry Housing Trust", address: "Ferry Road, Hollin Bend", lat: 37.668, lon: -78.287,
 		located: day(2026, 8, 12), access: "Report at the caretaker's hut.",
-		zones: []zone{{"Play lawn", 1450, "perennial-ryegrass", "sandy-loam", b(true), `{"blemishes":"tolerate","summer-feeding":"none","service":"weeds"}`},
+		zones: []zone{{"Play lawn", 1450, "perennial-ryegrass", "sandy-loam", b(true), `{"blemishes":"tolerate","summer-feeding":"none"}`},
 			{"Entry path verge", 90, "perennial-ryegrass", "clay", nil, ""}},
 		past: []past{{zone: 0, on: date(2026, 6, 18), kind: "diagnosis", reason: "Straw spots all over", person: "technician",
 			confirm: "dollar-spot",

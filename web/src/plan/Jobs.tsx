@@ -33,7 +33,7 @@ const amount = (j: Job, sys: Schemas['Me']['unit_system']): string => {
   return show(big ? j.amount / 1000 : j.amount, unit, sys, 2)
 }
 
-function Line({ j, me }: { j: Job; me: Schemas['Me'] }) {
+function Line({ j, me, extra }: { j: Job; me: Schemas['Me']; extra: boolean }) {
   return (
     <>
       <b className="num">{j.due_on ? showDate(j.due_on, me.date_form, true) : 'no open day'}</b>
@@ -51,6 +51,7 @@ function Line({ j, me }: { j: Job; me: Schemas['Me'] }) {
           window {showDate(j.from_on, me.date_form)} to {showDate(j.to_on, me.date_form)}
           {j.wait >= 0.05 && `, a day of waiting costs ${j.wait.toFixed(2)} ${me.currency}`}
         </span>
+        {extra && j.state !== 'booked' && <span className="action-extra"> {notBought}</span>}
         {j.moved && <span className="faint">, {j.moved}</span>}
         {j.blocks?.slice(0, 3).map((b) => (
           <span key={b.constraint} className="stopped block" data-block={b.constraint}>
@@ -65,15 +66,31 @@ function Line({ j, me }: { j: Job; me: Schemas['Me'] }) {
   )
 }
 
-/** The plan with dates: what it asks for and what is booked, in the order of days. */
-export function Jobs({ visit, zone, site, me }: { visit: string; zone: string; site: string; me: Schemas['Me'] }) {
+/** What is said of work that lies outside the service that the client buys. */
+export const notBought = 'not in the service they buy: offer it first'
+
+/** The plan with dates: what it asks for and what is booked, in the order of days. extra are actions that the client has not bought: they are
+ * booked one by one. */
+export function Jobs({
+  visit,
+  zone,
+  site,
+  me,
+  extra,
+}: {
+  visit: string
+  zone: string
+  site: string
+  me: Schemas['Me']
+  extra: ReadonlySet<string>
+}) {
   const jobs = useZoneJobs(visit, zone)
   const book = useBook(visit, zone)
   const may = me.rights.includes('book-visits')
   if (jobs.isLoadingError) return <Problem error={jobs.error} />
   if (!jobs.data) return <p className="faint">Finding dates …</p>
   const { proposed, booked } = jobs.data
-  const open = proposed.filter((j) => j.due_on)
+  const open = proposed.filter((j) => j.due_on && !extra.has(j.action))
   return (
     <section className="jobs" aria-label="Dates">
       <h2>
@@ -91,7 +108,7 @@ export function Jobs({ visit, zone, site, me }: { visit: string; zone: string; s
           .sort((a, b) => (a.due_on ?? '9').localeCompare(b.due_on ?? '9'))
           .map((j) => (
             <li key={`${j.action}-${j.step}-${j.state}`} data-job={j.action} data-state={j.state}>
-              <Line j={j} me={me} />
+              <Line j={j} me={me} extra={extra.has(j.action)} />
               {j.state === 'booked' ? (
                 <span className="open">booked</span>
               ) : (

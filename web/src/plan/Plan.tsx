@@ -13,7 +13,7 @@ import { Choices } from './Choices'
 import { read } from './order'
 import { BudgetPart } from './Budget'
 import { HowMuch } from './HowMuch'
-import { Jobs, useZoneJobs } from './Jobs'
+import { Jobs, notBought, useZoneJobs } from './Jobs'
 import { Schools } from './Schools'
 import './plan.css'
 
@@ -74,7 +74,7 @@ function Action({ a, place, at }: { a: Line; place: number; at: Context }) {
           {a.verdict === 'do-now' && <span className="num place">{place}</span>} {a.label}
         </b>
         <span className="num action-when">{whenOf(a, me.date_form)}</span>
-        {a.extra && <span className="action-extra">not in the service they buy: offer it first</span>}
+        {a.extra && <span className="action-extra">{notBought}</span>}
         <span className="action-why">
           {a.reasons[0]}
           {a.verdict === 'check-first' && a.check && (
@@ -201,6 +201,7 @@ export default function Plan() {
   const lead = d.causes.filter((c, i) => i === 0 || c.probability >= 0.3).slice(0, 3)
   const given = detail.data.given.filter((g) => g.zone_id === zone).at(-1)
   const at = { visit, zone, me, words, spray: scales.data.now.spray, sums: jobs.data?.sums ?? [] }
+  const extra = new Set(d.actions.filter((a) => a.extra).map((a) => a.id))
   return (
     <div className="plan-page">
       <VisitHead detail={detail.data} me={me} zone={zone} view="plan" />
@@ -245,7 +246,7 @@ export default function Plan() {
             currency={me.currency}
           />
         )}
-        <Jobs visit={visit} zone={zone} site={detail.data.site.id} me={me} />
+        <Jobs visit={visit} zone={zone} site={detail.data.site.id} me={me} extra={extra} />
         <BudgetPart visit={visit} zone={zone} me={me} />
         <Choices choices={d.choices} currency={me.currency} />
         <div className="verdicts">
