@@ -38,7 +38,7 @@ web/node_modules/.package-lock.json: web/package-lock.json
 
 # The core as the page on a device runs it. Functions are inlined only where a tap spends its time: with all of them it is over the size that
 # a phone's network should carry; see docs/performance.md.
-inlined := hodos/core/diagnosis hodos/core/photo math slices sort
+inlined := hodos/core/diagnosis hodos/core/photo math
 web/src/core/core.wasm: $(core_sources) go.mod
 	@echo "hodos: building the core for the browser"
 	@GOOS=js GOARCH=wasm go build -trimpath -gcflags=all=-l $(inlined:%=-gcflags=%=) -ldflags "-s -w" -o $@ ./cmd/hodos-browser

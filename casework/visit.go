@@ -153,10 +153,9 @@ func readFirm(tx *gorm.DB, c *evidence.Case) error {
 	var row struct {
 		store.FirmPrices
 		Used             bool
-		Cases            int
 		Lessons, Without store.JSON
 	}
-	if err := tx.Raw(`SELECT p.*, l.used, l.cases, l.lessons, l.without FROM firms f
+	if err := tx.Raw(`SELECT p.*, l.used, l.lessons, l.without FROM firms f
 		LEFT JOIN firm_prices p ON p.firm_id = f.id LEFT JOIN firm_lessons l ON l.firm_id = f.id`).Scan(&row).Error; err != nil {
 		return err
 	}
@@ -169,8 +168,7 @@ func readFirm(tx *gorm.DB, c *evidence.Case) error {
 	lessons, without, err := lessonsOf(store.FirmLessons{Lessons: row.Lessons, Without: row.Without})
 	for _, l := range lessons {
 		if !without[l.Cause] {
-			c.Context.Learnt = append(c.Context.Learnt,
-				evidence.Learnt{Cause: l.Cause, Factor: l.Factor, Seen: l.Seen, Expected: l.Expected, Cases: row.Cases})
+			c.Context.Learnt = append(c.Context.Learnt, evidence.Learnt{Cause: l.Cause, Factor: l.Factor})
 		}
 	}
 	return err

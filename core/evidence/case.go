@@ -43,11 +43,8 @@ type Nearby struct {
 
 // Learnt is what the firm's own closed cases say of a cause beside the tables: it is met Factor times as often as they expect.
 type Learnt struct {
-	Cause    string
-	Factor   float64 // of its odds
-	Seen     int     // closed cases that were it
-	Expected float64 // closed cases that the tables expected to be it
-	Cases    int     // closed cases in all
+	Cause  string
+	Factor float64 // of its odds
 }
 
 // Context is what stands around the case.

@@ -1,6 +1,7 @@
 package remedy
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -9,14 +10,18 @@ import (
 )
 
 func TestWhatTheClientBuys(t *testing.T) {
-	for action, service := range servedBy {
-		require.True(t, Known(action), action)
-		require.Contains(t, serviceRank, service, action)
-		require.False(t, Extra(ServiceFull, action), action)
-		require.True(t, Extra(ServiceWeeds, action), "%s is no work against weeds", action)
-		require.Equal(t, service == ServiceFull, Extra(ServiceFeeding, action), action)
-		require.False(t, Extra("", action), "nobody said what is bought")
+	rows := 0
+	for _, s := range services {
+		for _, action := range strings.Fields(s.actions) {
+			rows++
+			require.True(t, Known(action), action)
+			require.False(t, Extra(ServiceFull, action), action)
+			require.True(t, Extra(ServiceWeeds, action), "%s is no work against weeds", action)
+			require.Equal(t, s.id == ServiceFull, Extra(ServiceFeeding, action), action)
+			require.False(t, Extra("", action), "nobody said what is bought")
+		}
 	}
+	require.Equal(t, 29, rows)
 	for _, free := range []string{"herbicide-spot", "preemergent", "water-deep", "raise-mowing-height", "leave-alone", "soil-test"} {
 		require.True(t, Known(free), free)
 		require.False(t, Extra(ServiceWeeds, free), free)

@@ -548,23 +548,13 @@ func (p *parser) cause(into *string) func(string, any) {
 func (p *parser) readLearnt(at string, v any) (out []evidence.Learnt) {
 	p.each(at, v, func(at string, v any) {
 		var l evidence.Learnt
-		var factor, seen, expected, cases *float64
-		p.fields(at, v, map[string]func(string, any){"cause": p.cause(&l.Cause), "factor": p.number(&factor, .01, 100),
-			"seen": p.number(&seen, 0, 1e6), "expected": p.number(&expected, 0, 1e6), "cases": p.number(&cases, 0, 1e6)})
+		var factor *float64
+		p.fields(at, v, map[string]func(string, any){"cause": p.cause(&l.Cause), "factor": p.number(&factor, .01, 100)})
 		if factor == nil {
 			p.refuse(join(at, "factor"), "is required")
 			return
 		}
 		l.Factor = *factor
-		if seen != nil {
-			l.Seen = int(*seen)
-		}
-		if expected != nil {
-			l.Expected = *expected
-		}
-		if cases != nil {
-			l.Cases = int(*cases)
-		}
 		out = append(out, l)
 	})
 	return out

@@ -25,7 +25,7 @@ const whole = `{
   "samples": {"crowns-alive-percent": [14, 20]},
   "earlier": [{"date": "2025-09-01", "findings": {"grubs-per-m2": 90}, "answer": "white-grubs"}],
   "looks": [{"date": "2026-08-04", "cover": 0.4, "spread": "new", "colour_index": 0.31}, {"date": "2026-08-14", "cover": 0}],
-  "context": {"country": "US", "licence": true, "lines_located": false, "nearby": [{"cause": "white-grubs", "count": 3, "weeks": 2}], "learnt": [{"cause": "rust", "factor": 1.4, "seen": 9, "expected": 3.5, "cases": 40}], "utilities": {"lawn_m2": 4}},
+  "context": {"country": "US", "licence": true, "lines_located": false, "nearby": [{"cause": "white-grubs", "count": 3, "weeks": 2}], "learnt": [{"cause": "rust", "factor": 1.4}], "utilities": {"lawn_m2": 4}},
   "notes": "Client away until Friday.",
   "weather": [{"date": "2026-07-16", "tmin_c": 19.4, "tmax_c": 31.0, "rain_mm": 0, "rh_mean": 68, "wind_ms": 1.8, "solar_mj_m2": 24.1, "irrigation_mm": 6, "snow_cm": 0}, {"date": "2026-07-18", "tmax_c": 30}],
   "forecast": [{"date": "2026-08-15", "tmin_c": 21.0, "tmax_c": 33.5, "rain_mm": 0, "rh_mean": 66, "wind_ms": 2.0}],

@@ -130,7 +130,7 @@ func Write(c evidence.Case) ([]byte, error) {
 	if len(c.Context.Learnt) > 0 {
 		var list []any
 		for _, l := range c.Context.Learnt {
-			list = append(list, map[string]any{"cause": l.Cause, "factor": l.Factor, "seen": l.Seen, "expected": l.Expected, "cases": l.Cases})
+			list = append(list, map[string]any{"cause": l.Cause, "factor": l.Factor})
 		}
 		ctx["learnt"] = list
 	}
