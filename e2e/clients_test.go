@@ -20,7 +20,7 @@ func TestAClientIsErased(t *testing.T) {
 	require.True(t, eval[bool](p, `[...document.querySelectorAll('button')].find((b) => b.innerText === 'Erase for good').disabled`))
 	p.types(`input[aria-label="Type the client’s name to go on"]`, "Orla Brandt")
 	p.clickText("Erase for good")
-	p.until("it is on no list", `location.pathname === '/sites' && document.querySelectorAll('nav[aria-label=Sites] a').length === 7 &&
+	p.until("it is on no list", `location.pathname === '/sites' && document.querySelectorAll('nav[aria-label=Sites] a').length === 8 &&
 		!document.querySelector('nav[aria-label=Sites]').innerText.includes('Quill')`)
 	p.visit("/book")
 	p.until("the book still knows", `document.body.innerText.includes('14 Quill Lane')`)

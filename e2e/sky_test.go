@@ -79,7 +79,7 @@ func TestOvernightOnDay(t *testing.T) {
 		`document.querySelector('.clock time').dataset.today === '2026-08-25' && document.querySelector('.watch-foot').innerText.includes('for 25 Aug 2026')`)
 	require.Zero(t, eval[float64](p, `document.querySelectorAll('[aria-label="Noted: Endurance used up"]').length`), "it is not told again")
 	p.clickText("Check now")
-	p.until("nothing has changed since", `document.querySelector('.watch-foot').innerText.includes('12 of 12 lawns unchanged')`)
+	p.until("nothing has changed since", `document.querySelector('.watch-foot').innerText.includes('18 of 18 lawns unchanged')`)
 
 	// five weeks on the drought is over, and autumn feeding opens
 	for range 5 {
