@@ -78,13 +78,9 @@ func without(c evidence.Case, drop func(f *knowledge.Finding) bool) evidence.Cas
 // the records took no visit.
 func checks(c evidence.Case, whole diagnosis.Result) (out []Check) {
 	minutes := map[string]float64{}
-	for id := range c.Findings {
-		if f, ok := knowledge.FindingByID(id); ok {
-			minutes[f.Procedure] += f.Minutes
-		}
-	}
-	for id := range c.Samples {
-		if f, ok := knowledge.FindingByID(id); ok {
+	for _, f := range knowledge.Findings() { // in one order, so that the sums are always the same
+		_, found := c.Findings[f.ID]
+		if _, counted := c.Samples[f.ID]; found || counted {
 			minutes[f.Procedure] += f.Minutes
 		}
 	}

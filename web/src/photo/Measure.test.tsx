@@ -116,6 +116,37 @@ describe('its place', () => {
   })
 })
 
+describe('the width of a patch', () => {
+  it('is measured by what lies beside it, and taken over', async () => {
+    serves({ 'GET /zones/z/grid': grid })
+    const width = vi.fn()
+    const picture = { width: 400, height: 300, jpeg: new Blob(['x']), takenAt: new Date(), tilt: undefined }
+    page(<Measure visit="v" zone="z" picture={picture} onDone={vi.fn()} onWidth={width} />)
+    const user = userEvent.setup()
+    await user.click(screen.getByText('How wide is a patch?'))
+    const sheet = document.querySelector<HTMLElement>('.photo-sheet')
+    if (!sheet) throw new Error('no picture')
+    sheet.getBoundingClientRect = () => ({ left: 0, top: 0, width: 400, height: 300 }) as DOMRect
+    sheet.setPointerCapture = () => undefined
+    const drag = async (tool: string, a: [number, number], b: [number, number]) => {
+      await user.click(screen.getByRole('button', { name: new RegExp(tool) }))
+      fireEvent.pointerDown(sheet, { clientX: a[0], clientY: a[1] })
+      fireEvent.pointerUp(sheet, { clientX: b[0], clientY: b[1] })
+    }
+    await drag('Drag along it', [10, 10], [50, 10])
+    await drag('Drag across the patch', [100, 50], [100, 250])
+    await screen.findByText(/Patch 43 cm ± 6/)
+    expect(document.querySelectorAll('.scale-marks line')).toHaveLength(2)
+    await user.click(screen.getByRole('button', { name: 'Take over as patch size' }))
+    expect(width).toHaveBeenCalledWith(42.8)
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Taken over' }).disabled).toBe(true)
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Lying beside it' }), 'own')
+    await screen.findByText(/its length is missing/)
+    await user.type(screen.getByRole('textbox', { name: /Its length/ }), '20')
+    await screen.findByText(/Patch 100 cm ± 14/)
+  })
+})
+
 describe('moss', () => {
   it('is measured once it was pointed out three times, and grass as often', async () => {
     const { user } = shown()

@@ -8,6 +8,7 @@ import type { OnSite } from '../ground/grid'
 import { PlaceOnLawn } from '../ground/PlaceOnLawn'
 import { gridQuery } from '../ground/queries'
 import { photos } from './box'
+import { Scale, type Lines, type Ruler } from './Scale'
 import { faultsSaid, shareSaid } from './words'
 
 /** A picture in hand. */
@@ -19,7 +20,7 @@ export interface InHand {
   tilt: number | undefined
 }
 
-type Tool = 'card' | 'like' | 'other' | undefined
+type Tool = 'card' | 'like' | 'other' | Ruler | undefined
 type Wants = PhotoWanted & { like: { x: number; y: number }[]; other: { x: number; y: number }[] }
 
 const usual: Wants = { hue_low: 60, hue_high: 120, saturation: 0.1, like: [], other: [] }
@@ -49,7 +50,20 @@ function useSeen(wants: Wants, about: 'cover' | 'moss', tilt: number | undefined
 }
 
 /** Measures the picture in hand: the mask lies over it, limits can be moved, a grey card marked, moss pointed out; then it is kept. */
-export function Measure({ visit, zone, picture, onDone }: { visit: string; zone: string; picture: InHand; onDone: () => void }) {
+export function Measure({
+  visit,
+  zone,
+  picture,
+  onDone,
+  onWidth,
+}: {
+  visit: string
+  zone: string
+  picture: InHand
+  onDone: () => void
+  onWidth?: (cm: number) => void
+}) {
+  const [lines, setLines] = useState<Lines>({})
   const [about, setAbout] = useState<'cover' | 'moss' | 'show'>('cover')
   const [spot, setSpot] = useState<Schemas['NewPhoto']['spot']>('worst')
   const [wants, setWants] = useState(usual)
@@ -90,8 +104,10 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
         mask={about !== 'show' && shown ? mask : undefined}
         wants={wants}
         tool={tool}
+        lines={lines}
         onWants={setWants}
         onTool={setTool}
+        onLines={setLines}
       />
       <p className="photo-reading" role="status" data-cover={seen?.cover}>
         {about === 'show' ? (
@@ -126,6 +142,13 @@ export function Measure({ visit, zone, picture, onDone }: { visit: string; zone:
       </div>
       {about === 'cover' && <Limits wants={wants} tool={tool} onWants={setWants} onTool={setTool} />}
       {about === 'moss' && <Pointing wants={wants} tool={tool} onWants={setWants} onTool={setTool} />}
+      <Scale
+        picture={picture}
+        lines={lines}
+        ruler={tool === 'known' || tool === 'patch' ? tool : undefined}
+        onRuler={setTool}
+        onWidth={onWidth}
+      />
       <div className="answers" role="group" aria-label="Where it was taken">
         {(
           [
@@ -239,7 +262,16 @@ function Pointing({ wants, tool, onWants, onTool }: Tools) {
 }
 
 /** The picture, with what does not count laid under a veil, and what was marked on it. */
-function Sheet({ picture, mask, wants, tool, onWants, onTool }: Tools & { picture: InHand; mask: Uint8Array | undefined }) {
+function Sheet({
+  picture,
+  mask,
+  wants,
+  tool,
+  lines,
+  onWants,
+  onTool,
+  onLines,
+}: Tools & { picture: InHand; mask: Uint8Array | undefined; lines: Lines; onLines: (l: Lines) => void }) {
   const [url] = useState(() => URL.createObjectURL(picture.jpeg))
   useEffect(() => () => URL.revokeObjectURL(url), [url])
   const veil = useRef<HTMLCanvasElement>(null)
@@ -267,7 +299,7 @@ function Sheet({ picture, mask, wants, tool, onWants, onTool }: Tools & { pictur
       style={{ aspectRatio: `${picture.width} / ${picture.height}` }}
       onPointerDown={(e) => {
         const p = at(e)
-        if (tool === 'card') {
+        if (tool === 'card' || tool === 'known' || tool === 'patch') {
           e.currentTarget.setPointerCapture(e.pointerId)
           from.current = p
         } else if (tool) onWants({ ...wants, [tool]: [...wants[tool], p].slice(-20) })
@@ -277,6 +309,11 @@ function Sheet({ picture, mask, wants, tool, onWants, onTool }: Tools & { pictur
         from.current = undefined
         if (!a) return
         const b = at(e)
+        if (tool === 'known' || tool === 'patch') {
+          onLines({ ...lines, [tool]: { from: a, to: b } })
+          onTool(undefined)
+          return
+        }
         const card = { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.abs(a.x - b.x), h: Math.abs(a.y - b.y) }
         if (card.w > 0.005 && card.h > 0.005) {
           onWants({ ...wants, card })
@@ -286,6 +323,12 @@ function Sheet({ picture, mask, wants, tool, onWants, onTool }: Tools & { pictur
     >
       <img src={url} alt="The picture" draggable={false} />
       <canvas ref={veil} width={picture.width} height={picture.height} aria-hidden="true" />
+      <svg className="scale-marks" viewBox="0 0 1 1" preserveAspectRatio="none" aria-hidden="true">
+        {(['known', 'patch'] as const).map((r) => {
+          const s = lines[r]
+          return s && <line key={r} data-ruler={r} x1={s.from.x} y1={s.from.y} x2={s.to.x} y2={s.to.y} />
+        })}
+      </svg>
       {wants.card && (
         <span
           className="card-mark"

@@ -14,7 +14,7 @@ interface Props {
   zone: string
   may: boolean
   /** what a sum can be taken over as; left out where nothing is asked for it */
-  onTake?: (check: 'green-up-percent' | 'moss-cover-percent', percent: number) => void
+  onTake?: (check: 'green-up-percent' | 'moss-cover-percent' | 'patch-diameter-cm', value: number) => void
 }
 
 /** The photographs of a zone on a visit: taken, measured, waiting and kept. */
@@ -30,7 +30,13 @@ export function Photos({ visit, zone, may, onTake }: Props) {
   if (taking)
     return (
       <Suspense fallback={<Busy what="the camera" />}>
-        <TakePhoto visit={visit} zone={zone} from={taking} onDone={() => setTaking(undefined)} />
+        <TakePhoto
+          visit={visit}
+          zone={zone}
+          from={taking}
+          onDone={() => setTaking(undefined)}
+          onWidth={onTake && ((cm) => onTake('patch-diameter-cm', cm))}
+        />
       </Suspense>
     )
   return (

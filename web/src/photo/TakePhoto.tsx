@@ -12,11 +12,13 @@ export default function TakePhoto({
   zone,
   from,
   onDone,
+  onWidth,
 }: {
   visit: string
   zone: string
   from: 'camera' | File
   onDone: () => void
+  onWidth?: (cm: number) => void
 }) {
   const today = useMe().data?.today ?? ''
   const [picture, setPicture] = useState<InHand>()
@@ -53,7 +55,7 @@ export default function TakePhoto({
         </button>
       </section>
     )
-  if (picture) return <Measure visit={visit} zone={zone} picture={picture} onDone={onDone} />
+  if (picture) return <Measure visit={visit} zone={zone} picture={picture} onDone={onDone} onWidth={onWidth} />
   if (from === 'camera' && !busy)
     return <Camera onPicture={(p, tilt) => void take(p, Promise.resolve(workNow(today)), tilt)} onClose={onDone} />
   return <Busy what="the picture" />

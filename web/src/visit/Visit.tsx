@@ -313,9 +313,9 @@ export default function Visit() {
       visit={visit}
       zone={zone}
       may={may}
-      onTake={(check, percent) => {
-        answer(check, percent)
-        pick('walk', check)
+      onTake={(check, value) => {
+        answer(check, value)
+        if (check !== 'patch-diameter-cm') pick('walk', check) // the picture is still in hand
       }}
     />
   )
