@@ -98,15 +98,19 @@ func ReadVisit(tx *gorm.DB, known *Known, visit, zone uuid.UUID, now Moment) (Vi
 
 // readAround adds to what was answered all else that is known of the zone on the day.
 func (v *Visit) readAround(tx *gorm.DB, known *Known, visit uuid.UUID, site store.Site, zone uuid.UUID) error {
+	records, err := recordsOf(tx, zone, v.Date)
+	if err != nil {
+		return err
+	}
 	for _, read := range []func() error{
-		func() error { return ReadHistory(tx, visit, zone, v.Date, &v.Case) },
+		func() error { return history(tx, records, visit, zone, v.Date, &v.Case) },
 		func() error { return readLooks(tx, zone, v.Date, &v.Case) },
 		func() error { return readPast(tx, visit, zone, v) },
 		func() error { return readResults(tx, visit, zone, v.Date, &v.Case) },
 		func() error { return readReadings(tx, zone, v.Date, &v.Case) },
 		func() error { return readFirm(tx, &v.Case) },
 		func() error { return readNearby(tx, site, v.Date, &v.Case) },
-		func() error { return readWeather(tx, known, site, zone, v) },
+		func() error { return readWeather(tx, known, site, zone, v, records) },
 	} {
 		if err := read(); err != nil {
 			return err
@@ -174,7 +178,7 @@ func readFirm(tx *gorm.DB, c *evidence.Case) error {
 	return err
 }
 
-func readWeather(tx *gorm.DB, known *Known, site store.Site, zone uuid.UUID, out *Visit) error {
+func readWeather(tx *gorm.DB, known *Known, site store.Site, zone uuid.UUID, out *Visit, records []store.TreatmentRecord) error {
 	if site.StationID != nil {
 		out.Station = &store.Station{}
 		if err := tx.First(out.Station, "id = ?", *site.StationID).Error; err != nil {
@@ -185,7 +189,7 @@ func readWeather(tx *gorm.DB, known *Known, site store.Site, zone uuid.UUID, out
 	if err != nil || len(days) == 0 {
 		return err
 	}
-	water, err := waterOf(tx, []uuid.UUID{zone}, days[len(days)-1].Date)
+	water, err := waterBy(tx, []uuid.UUID{zone}, days[len(days)-1].Date, records)
 	water[zone].onto(days)
 	out.Case.Weather = days
 	return err
@@ -316,11 +320,21 @@ func OfferedBy(tx *gorm.DB, visit, but uuid.UUID) ([]evidence.Offer, error) {
 
 // ReadHistory adds what was done to the zone and what former visits found.
 func ReadHistory(tx *gorm.DB, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
-	var records []store.TreatmentRecord
-	if err := tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -TreatmentDays),
-		date).Order("applied_on, seq").Find(&records).Error; err != nil {
+	records, err := recordsOf(tx, zone, date)
+	if err != nil {
 		return err
 	}
+	return history(tx, records, visit, zone, date, c)
+}
+
+// recordsOf are what was done to a zone in the TreatmentDays up to a day, oldest first.
+func recordsOf(tx *gorm.DB, zone uuid.UUID, date time.Time) (records []store.TreatmentRecord, err error) {
+	err = tx.Where("zone_id = ? AND applied_on > ? AND applied_on <= ?", zone, date.AddDate(0, 0, -TreatmentDays), date).
+		Order("applied_on, seq").Find(&records).Error
+	return records, err
+}
+
+func history(tx *gorm.DB, records []store.TreatmentRecord, visit, zone uuid.UUID, date time.Time, c *evidence.Case) error {
 	for _, r := range store.Standing(records) {
 		t := evidence.Treatment{Date: r.AppliedOn.UTC(), Action: r.Action, NGM2: r.NGM2, PGM2: r.PGM2, KGM2: r.KGM2, FeGM2: r.FeGM2,
 			WMM: r.WaterMM, Source: r.Source, Note: r.Note}

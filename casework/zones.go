@@ -174,14 +174,18 @@ func (g givenWater) onto(days []weather.Day) {
 
 // waterOf reads what zones were given up to a day: by the log of waterings and by the treatments on record.
 func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]givenWater, error) {
-	from := day.AddDate(0, 0, -WeatherDays)
-	var log []store.ZoneWatering
-	if err := tx.Where("zone_id IN ? AND day <= ?", zones, day).Order("zone_id, day").Find(&log).Error; err != nil {
+	var records []store.TreatmentRecord
+	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, day.AddDate(0, 0, -WeatherDays),
+		day).Order("zone_id, applied_on, seq").Find(&records).Error; err != nil {
 		return nil, err
 	}
-	var records []store.TreatmentRecord
-	if err := tx.Where("zone_id IN ? AND applied_on > ? AND applied_on <= ?", zones, from,
-		day).Order("zone_id, applied_on, seq").Find(&records).Error; err != nil {
+	return waterBy(tx, zones, day, records)
+}
+
+// waterBy is the same by records that have been read, those of one zone together and oldest first; what was done after the day is left out.
+func waterBy(tx *gorm.DB, zones []uuid.UUID, day time.Time, records []store.TreatmentRecord) (map[uuid.UUID]givenWater, error) {
+	var log []store.ZoneWatering
+	if err := tx.Where("zone_id IN ? AND day <= ?", zones, day).Order("zone_id, day").Find(&log).Error; err != nil {
 		return nil, err
 	}
 	out := map[uuid.UUID]givenWater{}
@@ -202,6 +206,9 @@ func waterOf(tx *gorm.DB, zones []uuid.UUID, day time.Time) (map[uuid.UUID]given
 		out[x.ZoneID] = g
 	}
 	for _, r := range store.Standing(records) {
+		if r.AppliedOn.After(day) {
+			continue
+		}
 		g := of(r.ZoneID)
 		g.records = append(g.records, r)
 		if r.WaterMM != nil && *r.WaterMM > 0 {
