@@ -120,7 +120,7 @@ function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
         </dd>
       </div>
       <div>
-        <dt>Minutes of a visit</dt>
+        <dt>Minutes per visit</dt>
         <dd>
           {m.n === 0 ? (
             <b>—</b>
@@ -137,7 +137,7 @@ function Facts({ f, currency, onOpen }: FigurePart & { currency: string }) {
         </dd>
       </div>
       <div>
-        <dt>Treatments of a case</dt>
+        <dt>Treatments per case</dt>
         <dd>
           {f.treatments.n === 0 ? (
             <b>—</b>

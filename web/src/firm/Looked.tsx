@@ -24,7 +24,7 @@ export function Looked({ f, currency, onOpen }: FigurePart & { currency: string 
         </dd>
       </div>
       <div>
-        <dt>Saved by checking, a lawn</dt>
+        <dt>Saved by checking, per lawn</dt>
         <dd>
           {f.saved.n === 0 ? (
             <b>—</b>
