@@ -23,7 +23,7 @@ it('says where a lawn stands among the others', () => {
 it('shows what is known of them, and nothing where nothing is', async () => {
   const alike: Schemas['Alike'] = { lawns: 5, km: 15, days: 14, green_up: green, same: { of: 2, n: 5 }, at_rest: { of: 1, n: 3 } }
   serves({ 'GET /visits/v/zones/z/alike': alike })
-  page(<LikeLawns visit="v" zone="z" seq={1} />)
+  page(<LikeLawns visit="v" zone="z" shown="a" />)
   await screen.findByText('2 of 5')
   expect(screen.getByText('1 of 3').closest('li')?.textContent).toBe('1 of 3 were found dormant')
   expect(screen.getByText('This one is behind.')).toBeTruthy()
@@ -37,7 +37,7 @@ it('shows what is known of them, and nothing where nothing is', async () => {
     asked()
     return served(r)
   })
-  page(<LikeLawns visit="v" zone="z" seq={2} />)
+  page(<LikeLawns visit="v" zone="z" shown="b" />)
   await waitFor(() => expect(asked).toHaveBeenCalled())
   expect(screen.queryByText(/other lawns/)).toBeNull()
 })

@@ -176,7 +176,7 @@ export default function Visit() {
             currency={me.currency}
             onGo={toCheck}
           />
-          <LikeLawns visit={visit} zone={zone} seq={seq} />
+          <LikeLawns visit={visit} zone={zone} shown={shownOf(answers)} />
           <Decided actions={d.actions} words={words} />
           {d.notices
             .filter((n) => words.finding.has(n.about))
@@ -463,6 +463,15 @@ function Stations({
     </nav>
   )
 }
+
+/** What like lawns are held against, once the server has it. */
+const shownOf = (answers: Answers): string =>
+  JSON.stringify(
+    ['colour', 'pattern', 'green-up-percent'].map((f) => {
+      const a = answers.get(f)
+      return a?.state === 'saved' ? a.value : null
+    }),
+  )
 
 /** Takes over in one press what records, the last visit or another zone answer. */
 function TakeOver({
