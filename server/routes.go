@@ -141,7 +141,7 @@ var routes = []route{
 	{http.MethodGet, "/people", "list-people", "Everybody of the firm", "firm", account.See, at((*Server).listPeople)},
 	{http.MethodPost, "/people", "create-person", "Add somebody", "firm", account.KeepPeople, at((*Server).createPerson)},
 	{http.MethodPut, "/people/{id}", "change-person", "Change somebody's entry", "firm", account.KeepPeople, at((*Server).changePerson)},
-	{http.MethodGet, "/me/morning", "read-morning", "The letter of the morning as it would be sent now", "firm", account.See, at((*Server).readMorning)},
+	{http.MethodGet, "/me/morning", "read-morning", "The morning e-mail as it would be sent now", "firm", account.See, at((*Server).readMorning)},
 	{http.MethodPut, "/me/settings", "change-my-settings", "One's own units, date form and letter; empty follows the firm", "firm", account.See, at((*Server).changeMySettings)},
 	{http.MethodGet, "/firm", "get-firm", "The firm's settings", "firm", account.See, at((*Server).getFirm)},
 	{http.MethodPut, "/firm", "change-firm", "Change the firm's settings", "firm", account.KeepFirm, at((*Server).changeFirm)},

@@ -992,7 +992,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * The letter of the morning as it would be sent now
+         * The morning e-mail as it would be sent now
          * @description Needs the right see.
          */
         get: operations["read-morning"];

@@ -77,7 +77,7 @@ export function Checks({ f, onOpen }: FigurePart) {
     <section aria-label="What each check was worth">
       <h2>What each check was worth</h2>
       {f.by_check.length === 0 ? (
-        <p className="faint">Every night the visits are played again without each of their checks. Nothing has been counted yet.</p>
+        <p className="faint">Every night the program works out what each check changed. Nothing has been counted yet.</p>
       ) : (
         <table className="check-worth">
           <thead>

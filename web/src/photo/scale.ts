@@ -10,7 +10,8 @@ export interface Stretch {
   to: Point
 }
 
-/** Things that lie about and whose length is known, cm: a card by ISO/IEC 7810, paper by ISO 216 and ANSI, a tennis ball by the rules of the game. */
+/** Things that lie about and whose length is known, cm: a card by ISO/IEC 7810, paper by ISO 216 and ANSI, a tennis ball by the rules of the
+ * game. */
 export const knownThings = [
   { id: 'card', label: 'Bank card, long side', cm: 8.56 },
   { id: 'ball', label: 'Tennis ball', cm: 6.7 },
@@ -25,8 +26,9 @@ const endOff = 0.01
 const least = 0.02
 
 /**
- * How long a stretch of a picture is, cm, by a thing in it of a known length, with how far off that is. Both have to lie on the ground and be
- * seen from straight above: held at a slant (degrees), what lies along it is shortened by the cosine. Nothing where a stretch is too short.
+ * How long a stretch of a picture is, cm, by a thing in it of a known length, with how far off that is. Both have to lie on the ground and
+ * be seen from straight above: held at a slant (degrees), what lies along it is shortened by the cosine. Nothing where a stretch is too
+ * short.
  */
 export function across(
   known: Stretch,
