@@ -3,7 +3,6 @@ package casework
 import (
 	"encoding/json"
 	"math"
-	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -55,10 +54,6 @@ func speciesOf(j store.JSON) (out []string) {
 	return out
 }
 
-func sortNewest(list []NearbyCase) {
-	slices.SortStableFunc(list, func(a, b NearbyCase) int { return b.On.Compare(a.On) })
-}
-
 func warmGrass(species []string) bool {
 	if len(species) == 0 {
 		return false
@@ -87,21 +82,22 @@ func NearbyOf(tx *gorm.DB, site store.Site, date time.Time, sure float64) ([]Nea
 		NearbyCase
 		Species store.JSON
 	}
-	err := tx.Raw(`SELECT DISTINCT ON (d.zone_id) d.zone_id, s.id AS site_id, s.latitude, s.longitude,
-			coalesce(k.cause, d.leading_cause) AS cause, d.probability, d.given_on AS on, k.cause IS NOT NULL AS closed, z.species
-		FROM diagnoses d JOIN zones z ON z.id = d.zone_id JOIN sites s ON s.id = z.site_id
-		LEFT JOIN LATERAL (SELECT cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id
-			ORDER BY k.seq DESC LIMIT 1) k ON true
-		WHERE d.given_on BETWEEN ? AND ? AND s.id <> ? AND s.latitude BETWEEN ? AND ? AND s.longitude BETWEEN ? AND ?
-			AND (k.cause IS NOT NULL OR d.probability >= ?)
-		ORDER BY d.zone_id, d.given_on DESC, d.recorded_at DESC LIMIT ?`,
-		date.AddDate(0, 0, -7*nearbyWeeks), date, site.ID, site.Latitude-lat, site.Latitude+lat, site.Longitude-lon, site.Longitude+lon, sure,
+	err := tx.Raw(`SELECT z.id AS zone_id, s.id AS site_id, s.latitude, s.longitude, d.cause, d.probability, d.on, d.closed, z.species
+		FROM sites s JOIN zones z ON z.firm_id = s.firm_id AND z.site_id = s.id
+		CROSS JOIN LATERAL (SELECT coalesce(k.cause, d.leading_cause) AS cause, d.probability, d.given_on AS on, k.cause IS NOT NULL AS closed
+			FROM diagnoses d
+			LEFT JOIN LATERAL (SELECT cause FROM closings k WHERE k.zone_id = d.zone_id AND k.diagnosis_id = d.id
+				ORDER BY k.seq DESC LIMIT 1) k ON true
+			WHERE d.zone_id = z.id AND d.given_on BETWEEN ? AND ? AND (k.cause IS NOT NULL OR d.probability >= ?)
+			ORDER BY d.given_on DESC, d.recorded_at DESC LIMIT 1) d
+		WHERE s.id <> ? AND s.latitude BETWEEN ? AND ? AND s.longitude BETWEEN ? AND ?
+		ORDER BY d.on DESC, z.id LIMIT ?`,
+		date.AddDate(0, 0, -7*nearbyWeeks), date, sure, site.ID, site.Latitude-lat, site.Latitude+lat, site.Longitude-lon, site.Longitude+lon,
 		mostNearbyCases).Scan(&rows).Error
 	out := make([]NearbyCase, 0, len(rows))
 	for _, r := range rows {
 		r.Warm = warmGrass(speciesOf(r.Species))
 		out = append(out, r.NearbyCase)
 	}
-	sortNewest(out)
 	return out, err
 }

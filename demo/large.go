@@ -77,8 +77,8 @@ var enlarging = []string{
 	FROM generate_series(1, @sites * 7 / 10 + 1) i`,
 
 	`INSERT INTO sites (id, firm_id, client_id, station_id, name, address, latitude, longitude, timezone)
-	SELECT md5('site' || i)::uuid, @firm, c.id, st.id, i || ' ' || street, i || ' ' || street || ', Averley', st.latitude,
-		st.longitude, 'America/New_York'
+	SELECT md5('site' || i)::uuid, @firm, c.id, st.id, i || ' ' || street, i || ' ' || street || ', Averley', st.latitude + i * 7 % 31 * .01,
+		st.longitude + i * 11 % 37 * .01, 'America/New_York'
 	FROM generate_series(1, @sites) i
 	JOIN clients c ON c.id = md5('client' || (1 + i * 7 / 10))::uuid
 	JOIN (SELECT id, latitude, longitude, row_number() OVER (ORDER BY id) - 1 AS n,
@@ -94,7 +94,7 @@ var enlarging = []string{
 			'loam', i % 3 > 0
 	FROM generate_series(1, @sites) i, generate_series(1, 2) n`,
 
-	// nine visits are over, one falls into the next three months, one later
+	// nine visits are over, the last of them within the last nine weeks; one falls into the next three months, one later
 	`INSERT INTO visits (id, firm_id, site_id, zone_id, kind, due_on, reason, person_id, started_on, closed_on, follows_id)
 	SELECT md5('visit' || i || '/' || n)::uuid, @firm, md5('site' || i)::uuid,
 		CASE WHEN n % 2 = 0 THEN md5('zone' || i || '/' || 1 + n / 2 % 2)::uuid END, CASE WHEN n % 2 = 0 THEN 'follow-up' ELSE 'diagnosis' END,
@@ -103,13 +103,13 @@ var enlarging = []string{
 			CASE WHEN n <= 9 THEN v.day END,
 		CASE WHEN n % 2 = 0 THEN md5('visit' || i || '/' || n - 1)::uuid END
 	FROM generate_series(1, @sites) i, generate_series(1, 11) n
-	CROSS JOIN LATERAL (SELECT CAST(@today AS date) + CASE WHEN n <= 9 THEN (n - 10) * 70 - i % 60 WHEN n = 10
+	CROSS JOIN LATERAL (SELECT CAST(@today AS date) + CASE WHEN n <= 9 THEN (n - 10) * 70 + 66 - i % 60 WHEN n = 10
 		THEN i % 90 ELSE 100 + i % 200 END AS day) v`,
 
 	`INSERT INTO answers (id, firm_id, visit_id, zone_id, spot, finding, value, person_id, recorded_at)
 	SELECT md5('answer' || i || '/' || n || '/' || a.finding)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone'
 		|| i || '/' || 1)::uuid,
-		'worst', a.finding, a.value::jsonb, md5('person' || 1 + i % 40)::uuid, CAST(@today AS date) + (n - 10) * 70
+		'worst', a.finding, a.value::jsonb, md5('person' || 1 + i % 40)::uuid, CAST(@today AS date) + (n - 10) * 70 + 66 - i % 60
 	FROM generate_series(1, @sites) i, generate_series(1, 9, 2) n,
 		(VALUES ('pattern', '["irregular-patches"]'), ('pull-test', '"resists"'), ('soil-moisture', '"dry"'), ('thatch-mm',
 			'9')) a (finding, value)`,
@@ -117,23 +117,24 @@ var enlarging = []string{
 	`INSERT INTO diagnoses (id, firm_id, visit_id, zone_id, knowledge, leading_cause, probability, case_file, result, given_on,
 		person_id, recorded_at)
 	SELECT md5('diagnosis' || i || '/' || n)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone' || i || '/' || 1)::uuid, '2026.11',
-		(ARRAY['drought-stress', 'white-grubs', 'dollar-spot', 'nitrogen-deficiency'])[1 + (i + n) % 4], 0.8, '{}', '{}',
-		CAST(@today AS date) + (n - 10) * 70 - i % 60, md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
+		(ARRAY['drought-stress', 'white-grubs', 'dollar-spot', 'nitrogen-deficiency'])[1 + (i + n) % 4], 0.45 + (i + n) % 6 * 0.1,
+			'{}', '{}',
+		CAST(@today AS date) + (n - 10) * 70 + 66 - i % 60, md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
 	FROM generate_series(1, @sites) i, generate_series(1, 9, 2) n`,
 
 	`INSERT INTO treatment_records (id, firm_id, visit_id, zone_id, action, applied_on, area_m2, person_id, signed_name, recorded_at)
 	SELECT md5('record' || i || '/' || n)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone' || i || '/' || 1)::uuid, 'water-deep',
-		CAST(@today AS date) + (n - 10) * 70 - i % 60, 100, md5('person' || 1 + i % 40)::uuid, 'Technician', CAST(@today AS date)
+		CAST(@today AS date) + (n - 10) * 70 + 66 - i % 60, 100, md5('person' || 1 + i % 40)::uuid, 'Technician', CAST(@today AS date)
 	FROM generate_series(1, @sites) i, generate_series(1, 9, 4) n`,
 
 	`INSERT INTO measures (id, firm_id, visit_id, zone_id, measured_on, baseline, cover, person_id, recorded_at)
 	SELECT md5('look' || i || '/' || n)::uuid, @firm, md5('visit' || i || '/' || n)::uuid, md5('zone' || i || '/' || 1)::uuid,
-		CAST(@today AS date) + (n - 10) * 70 - i % 60, n = 8, 0.2 + 0.1 * (n - 7), md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
+		CAST(@today AS date) + (n - 10) * 70 + 66 - i % 60, n = 8, 0.2 + 0.1 * (n - 7), md5('person' || 1 + i % 40)::uuid, CAST(@today AS date)
 	FROM generate_series(1, @sites, 5) i, generate_series(8, 9) n`,
 
 	`INSERT INTO zone_courses (zone_id, firm_id, verdict, reason, judged_on)
 	SELECT md5('zone' || i || '/' || 1)::uuid, @firm, (ARRAY['on-course', 'slow', 'off-course', 'recovered'])[1 + i % 4], 'as measured',
-		CAST(@today AS date) - 70 - i % 60 FROM generate_series(1, @sites, 5) i`,
+		CAST(@today AS date) - 4 - i % 60 FROM generate_series(1, @sites, 5) i`,
 
 	// the watch tells of each lawn what it tells of the first lawns of the demo, one in three of it new
 	`INSERT INTO watch_notices (id, firm_id, zone_id, kind, subject, level, since, comes_on, ahead, detail, told_on, seen_on)

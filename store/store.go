@@ -59,13 +59,17 @@ func OpenTraced(address string, tracer pgx.QueryTracer) (*Store, error) {
 		return nil, fmt.Errorf("the address of the database: %w", err)
 	}
 	config.Tracer = tracer
+	// pages are read from memory or flash: the planner's own figure, for turning discs, has it read a firm's whole table for a few rows
+	if _, set := config.RuntimeParams["random_page_cost"]; !set {
+		config.RuntimeParams["random_page_cost"] = "1.1"
+	}
 	pool := stdlib.OpenDB(*config)
 	db, err := gorm.Open(postgres.New(postgres.Config{Conn: pool}), &gorm.Config{Logger: logger.Discard, SkipDefaultTransaction: true})
 	if err != nil {
 		return nil, fmt.Errorf("connect to the database: %w", err)
 	}
-	pool.SetMaxOpenConns(24)
-	pool.SetMaxIdleConns(24)
+	pool.SetMaxOpenConns(12)
+	pool.SetMaxIdleConns(12)
 	pool.SetConnMaxIdleTime(5 * time.Minute)
 	return &Store{db}, nil
 }

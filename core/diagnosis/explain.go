@@ -35,14 +35,11 @@ func (m *model) wouldChange(sets []set, byProcedure map[string][]feature) []Chan
 		for _, ft := range byProcedure[proc.ID] {
 			id := ft.cf.ID
 			for o, row := range ft.p {
-				q := 0.0
-				for s := range sets {
-					q += sets[s].p * row[s]
-				}
+				q := ft.chance(row)
 				if q < .02 || q <= best[id].Chance {
 					continue
 				}
-				then := m.marginals(sets, row)
+				then := m.marginalsInto(m.scratch, sets, ft.of, row)
 				next := most(then)
 				if next == lead && !(now[lead] >= act && then[lead] < act-.1) || next != lead && then[next] < then[lead]+.05 {
 					continue
@@ -123,7 +120,7 @@ func TellApart(c evidence.Case, a, b string, o Options) []Apart {
 		x := Apart{Finding: f.ID, Procedure: f.Procedure, Station: f.Station, Minutes: knowledge.Minutes(f, begun[f.Procedure], ""),
 			Bits: round3(best.gain)}
 		for o, row := range best.p {
-			x.Outcomes = append(x.Outcomes, Split{best.label[o], round3(row[0]), round3(row[1])})
+			x.Outcomes = append(x.Outcomes, Split{best.label[o], round3(row[best.of[0]]), round3(row[best.of[1]])})
 		}
 		sort.SliceStable(x.Outcomes, func(i, j int) bool {
 			return math.Abs(x.Outcomes[i].A-x.Outcomes[i].B) > math.Abs(x.Outcomes[j].A-x.Outcomes[j].B)

@@ -83,6 +83,8 @@ type model struct {
 	room   []float64 // for the weights of the next sum, when those of the last are no longer wanted
 
 	scratch   []float64
+	speaking  []bool  // scratch: the causes that speak of a finding
+	pairKinds []int32 // scratch of kindsOf
 	relations map[string]knowledge.Relation
 	climate   int
 	beside    map[string]knowledge.Value // what the good spot reads
@@ -121,7 +123,7 @@ func newModel(l knowledge.Lawn, odds func(i int) float64) *model {
 			m.pair[a*n+b], m.pair[b*n+a] = p.Factor, p.Factor
 		}
 	}
-	m.scratch = make([]float64, n)
+	m.scratch, m.speaking = make([]float64, n), make([]bool, n)
 	m.money(worth.DefaultPrices, worth.Damage(l, nil), nil)
 	return m
 }
@@ -261,7 +263,7 @@ func (m *model) sum(evs []observed, keep bool) posterior {
 
 	// state of one cause, then of two
 	Ni, Gi, Ei, Ri := make([]float64, T), make([]float64, T), make([]float64, T), make([]float64, T)
-	Nj, Gj, Ej, inv := make([]float64, T), make([]float64, T), make([]float64, T), make([]float64, T)
+	state := make([]struct{ n, g, e, inv float64 }, T) // of two, side by side for the innermost loop
 	for i := 0; i < n; i++ {
 		for t := 0; t < T; t++ {
 			Ni[t], Gi[t], Ei[t], Ri[t] = 1, 0, 0, 1
@@ -287,20 +289,17 @@ func (m *model) sum(evs []observed, keep bool) posterior {
 				}
 				continue
 			}
-			copy(Nj, Ni)
-			copy(Gj, Gi)
-			copy(Ej, Ei)
-			for t := 0; t < T; t++ {
-				inv[t] = Ri[t]
+			for t := range state {
+				state[t].n, state[t].g, state[t].e, state[t].inv = Ni[t], Gi[t], Ei[t], Ri[t]
 			}
 			for _, s := range speaks[j] {
 				N, G, E := Ni[s.t]*s.q, Gi[s.t]+s.g, Ei[s.t]+s.e
 				r := N + (1-N)*E/G
 				wij *= r / Ri[s.t]
-				Nj[s.t], Gj[s.t], Ej[s.t], inv[s.t] = N, G, E, r
+				state[s.t].n, state[s.t].g, state[s.t].e, state[s.t].inv = N, G, E, r
 			}
-			for t := 0; t < T; t++ {
-				inv[t] = 1 / inv[t]
+			for t := range state {
+				state[t].inv = 1 / state[t].inv
 			}
 			pairW := wij * sizeFactor[2]
 			total += pairW
@@ -309,17 +308,21 @@ func (m *model) sum(evs []observed, keep bool) posterior {
 			out(pairW)
 			base := wij * sizeFactor[3]
 			acc := 0.0
+			withI, withJ := m.pair[i*n:][:n], m.pair[j*n:][:n]
 			for k := j + 1; k < n; k++ {
-				w := base * odds[k] * m.pair[i*n+k] * m.pair[j*n+k]
+				w := base * odds[k] * withI[k] * withJ[k]
 				if w != 0 {
 					for _, s := range speaks[k] {
-						N := Nj[s.t] * s.q
-						w *= (N + (1-N)*(Ej[s.t]+s.e)/(Gj[s.t]+s.g)) * inv[s.t]
+						at := &state[s.t]
+						N := at.n * s.q
+						w *= (N + (1-N)*(at.e+s.e)/(at.g+s.g)) * at.inv
 					}
 					acc += w
 					p.marginal[k] += w
 				}
-				out(w)
+				if keep {
+					p.weight = append(p.weight, w)
+				}
 			}
 			total += acc
 			p.marginal[i] += acc

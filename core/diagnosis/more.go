@@ -2,7 +2,6 @@ package diagnosis
 
 import (
 	"math"
-	"sort"
 
 	"hodos/core/knowledge"
 )
@@ -13,9 +12,11 @@ import (
 func (m *model) more(p posterior, t *term, onEmpty float64, back bool) (marginal []float64, empty float64) {
 	n := len(m.active)
 	marginal = make([]float64, n)
-	way := func(r float64) float64 { return r }
-	if back {
-		way = func(r float64) float64 { return 1 / r }
+	way := func(r float64) float64 {
+		if back && r > 0 {
+			return 1 / r
+		}
+		return r
 	}
 	at := 0
 	total := p.weight[at] * onEmpty
@@ -38,18 +39,15 @@ func (m *model) more(p posterior, t *term, onEmpty float64, back bool) (marginal
 			acc := p.weight[at] * r
 			at++
 			row := p.weight[at : at+n-j-1]
+			third, g, e := marginal[j+1:][:len(row)], t.g[j+1:][:len(row)], t.e[j+1:][:len(row)]
 			for k, w := range row {
-				if w == 0 {
-					continue
+				x := r
+				if g[k] > 0 {
+					Nk := N * (1 - g[k])
+					x = way(Nk + (1-Nk)*(E+e[k])/(G+g[k]))
 				}
-				c := j + 1 + k
-				if g := t.g[c]; g > 0 {
-					Nk := N * (1 - g)
-					w *= way(Nk + (1-Nk)*(E+t.e[c])/(G+g))
-				} else {
-					w *= r
-				}
-				marginal[c] += w
+				w *= x
+				third[k] += w
 				acc += w
 			}
 			at += len(row)
@@ -108,20 +106,28 @@ func (m *model) exact(p posterior, now []float64, c *NextCheck) {
 
 // moved lists the three causes that an answer moves most, by a twentieth at least, then the leading ones.
 func (m *model) moved(now, then []float64) []SetP {
-	order := make([]int, len(then))
-	for k := range order {
-		order[k] = k
-	}
-	weight := func(k int) float64 {
+	const most = 3
+	var at [most]int
+	var weigh [most]float64
+	n := 0
+	for k := range then {
+		w := then[k]
 		if d := math.Abs(then[k] - now[k]); d >= .05 {
-			return 1 + d
+			w = 1 + d
 		}
-		return then[k]
+		if n == most && w <= weigh[most-1] {
+			continue
+		}
+		i := min(n, most-1)
+		for ; i > 0 && weigh[i-1] < w; i-- {
+			at[i], weigh[i] = at[i-1], weigh[i-1]
+		}
+		at[i], weigh[i] = k, w
+		n = min(n+1, most)
 	}
-	sort.SliceStable(order, func(a, b int) bool { return weight(order[a]) > weight(order[b]) })
-	var out []SetP
-	for _, k := range order[:min(3, len(order))] {
-		out = append(out, SetP{knowledge.CauseTable[m.active[k]].ID, round3(then[k])})
+	out := make([]SetP, n)
+	for i, k := range at[:n] {
+		out[i] = SetP{knowledge.CauseTable[m.active[k]].ID, round3(then[k])}
 	}
 	return out
 }

@@ -40,10 +40,10 @@ type NextCheck struct {
 
 // feature is one thing that can be read off: a finding, or one item of a list.
 type feature struct {
+	kinds
 	cf    *knowledge.Table
 	item  int         // for lists; −1 otherwise
-	p     [][]float64 // by outcome and set
-	none  []float64   // by outcome, where no cause speaks: most sets share it
+	p     [][]float64 // by outcome and kind
 	gain  float64
 	label []string
 }
@@ -226,14 +226,11 @@ func (m *model) leading(fs []feature, sets []set, earned float64) (lead int, mon
 func (m *model) outcomes(c *NextCheck, top []feature, sets []set, now []float64) {
 	for i := range top {
 		for o, row := range top[i].p {
-			q := 0.0
-			for s := range sets {
-				q += sets[s].p * row[s]
-			}
+			q := top[i].chance(row)
 			if q < worthChance {
 				continue
 			}
-			then := m.marginals(sets, row)
+			then := m.marginalsInto(m.scratch, sets, top[i].of, row)
 			if m.crosses(now, then) {
 				c.Decides = true
 			}
@@ -297,13 +294,13 @@ func (m *model) togetherGain(earned float64, left map[string][]feature, sets []s
 			q += sets[s].p * chance[s]
 		}
 		if i == len(best) || q < worthChance {
-			return q * m.acting(m.marginalsInto(m.scratch, sets, chance), "")
+			return q * m.acting(m.marginalsInto(m.scratch, sets, nil, chance), "")
 		}
 		sum := 0.0
 		for _, row := range best[i].p {
 			next := make([]float64, len(sets))
 			for s := range sets {
-				next[s] = chance[s] * row[s]
+				next[s] = chance[s] * row[best[i].of[s]]
 			}
 			sum += gained(i+1, next)
 		}
@@ -343,7 +340,7 @@ func (m *model) togetherCross(now []float64, left map[string][]feature, sets []s
 		for _, row := range best[i].p {
 			next := make([]float64, len(sets))
 			for s := range sets {
-				next[s] = chance[s] * row[s]
+				next[s] = chance[s] * row[best[i].of[s]]
 			}
 			if walk(i+1, next) {
 				return true
@@ -375,15 +372,19 @@ func most(p []float64) int {
 
 // marginals are the causes' probabilities over the sets, after an outcome with the given chance in each set.
 func (m *model) marginals(sets []set, row []float64) []float64 {
-	return m.marginalsInto(make([]float64, len(m.active)), sets, row)
+	return m.marginalsInto(make([]float64, len(m.active)), sets, nil, row)
 }
 
-func (m *model) marginalsInto(out []float64, sets []set, row []float64) []float64 {
+// marginalsInto is marginals with room for the result. Where of is given, row has a chance for each kind, and of is the kind of each set.
+func (m *model) marginalsInto(out []float64, sets []set, of []int32, row []float64) []float64 {
 	clear(out)
 	total := 0.0
 	for s := range sets {
 		w := sets[s].p
-		if row != nil {
+		switch {
+		case of != nil:
+			w *= row[of[s]]
+		case row != nil:
 			w *= row[s]
 		}
 		total += w
@@ -399,7 +400,7 @@ func (m *model) marginalsInto(out []float64, sets []set, row []float64) []float6
 	return out
 }
 
-// features lists what can be read off a finding, with the chance of each outcome in each set.
+// features lists what can be read off a finding, with the chance of each outcome in each kind of set.
 // A finding of which only causes speak that are next to impossible now has none.
 func (m *model) features(cf *knowledge.Table, sets []set, now []float64) []feature {
 	rows := m.rows(cf, -1)
@@ -414,86 +415,83 @@ func (m *model) features(cf *knowledge.Table, sets []set, now []float64) []featu
 		return nil
 	}
 	if cf.Finding.Kind == knowledge.AnyOf {
-		var out []feature
-		for vi, item := range cf.Values {
-			if item == "none" {
-				continue
-			}
-			b := cf.Leak(vi)
-			present, absent := make([]float64, len(sets)), make([]float64, len(sets))
-			any := false
-			likely := 0.0
-			rows := m.rows(cf, vi)
-			bare := b * m.onEmpty(cf, vi, 0)
-			for k, d := range rows {
-				if d != nil && d.P[vi] > 0 {
-					likely += now[k]
-				}
-			}
-			if likely < hopeless {
-				continue
-			}
-			for s := range sets {
-				q := 1 - b
-				if sets[s].size == 0 {
-					q = 1 - bare
-				}
-				for k := 0; k < sets[s].size; k++ {
-					if d := rows[sets[s].members[k]]; d != nil && d.P[vi] > 0 {
-						q *= 1 - math.Min(d.P[vi]*d.Grip, .985)
-						any = true
-					}
-				}
-				present[s], absent[s] = 1-q, q
-			}
-			if !any {
-				continue
-			}
-			q := 1 - b
-			ft := feature{cf: cf, item: vi, p: [][]float64{present, absent}, none: []float64{1 - q, q}, label: []string{item, "not " + item}}
-			if ft.bound(sets) < worthBits/4 {
-				continue
-			}
-			ft.gain = jointGain([]feature{ft}, sets)
-			out = append(out, ft)
-		}
-		return out
+		return m.items(cf, sets, now)
 	}
-	n := len(cf.Background.P)
-	ft := feature{cf: cf, item: -1, p: make([][]float64, n), none: cf.Background.P, label: m.outcomeLabels(cf)}
+	for k, d := range rows {
+		m.speaking[k] = d != nil
+	}
+	ft := feature{cf: cf, item: -1, p: make([][]float64, len(cf.Background.P)), label: m.outcomeLabels(cf)}
+	var which []set
+	ft.kinds, which = kindsOf(sets, m.speaking, &m.pairKinds)
 	for v := range ft.p {
-		ft.p[v] = make([]float64, len(sets))
+		ft.p[v] = make([]float64, len(which))
 	}
-	for s := range sets {
+	for x, w := range which {
 		N, G := 1.0, 0.0
-		for k := 0; k < sets[s].size; k++ {
-			if d := rows[sets[s].members[k]]; d != nil {
-				N *= 1 - d.Grip
-				G += d.Grip
-			}
+		for _, k := range w.members[:max(0, w.size)] {
+			N *= 1 - rows[k].Grip
+			G += rows[k].Grip
 		}
-		for v := 0; v < n; v++ {
+		for v := range ft.p {
 			p := N * cf.Background.P[v]
 			if G > 0 {
 				mix := 0.0
-				for k := 0; k < sets[s].size; k++ {
-					if d := rows[sets[s].members[k]]; d != nil {
-						mix += d.Grip * d.P[v]
-					}
+				for _, k := range w.members[:w.size] {
+					mix += rows[k].Grip * rows[k].P[v]
 				}
 				p += (1 - N) * mix / G
 			}
-			if sets[s].size == 0 {
+			if w.size < 0 {
 				p *= m.onEmpty(cf, -1, v)
 			}
-			ft.p[v][s] = p
+			ft.p[v][x] = p
 		}
 	}
-	if ft.bound(sets) < worthBits/4 && waited < 0 {
+	if ft.bound(ft.p) < worthBits/4 && waited < 0 {
 		return nil
 	}
-	ft.gain = jointGain([]feature{ft}, sets)
+	ft.gain = ft.told(ft.p)
 	return []feature{ft}
+}
+
+// items are the features of a list: each of its items is there or is not.
+func (m *model) items(cf *knowledge.Table, sets []set, now []float64) (out []feature) {
+	for vi, item := range cf.Values {
+		if item == "none" {
+			continue
+		}
+		rows := m.rows(cf, vi)
+		likely, any := 0.0, false
+		for k, d := range rows {
+			m.speaking[k] = d != nil && d.P[vi] > 0
+			if m.speaking[k] {
+				likely, any = likely+now[k], true
+			}
+		}
+		if !any || likely < hopeless {
+			continue
+		}
+		leak := cf.Leak(vi)
+		k, which := kindsOf(sets, m.speaking, &m.pairKinds)
+		present, absent := make([]float64, len(which)), make([]float64, len(which))
+		for x, w := range which {
+			q := 1 - leak
+			if w.size < 0 {
+				q = 1 - leak*m.onEmpty(cf, vi, 0)
+			}
+			for _, k := range w.members[:max(0, w.size)] {
+				q *= 1 - math.Min(rows[k].P[vi]*rows[k].Grip, .985)
+			}
+			present[x], absent[x] = 1-q, q
+		}
+		ft := feature{kinds: k, cf: cf, item: vi, p: [][]float64{present, absent}, label: []string{item, "not " + item}}
+		if ft.bound(ft.p) < worthBits/4 {
+			continue
+		}
+		ft.gain = ft.told(ft.p)
+		out = append(out, ft)
+	}
+	return out
 }
 
 // rows are what the causes say of a finding, or of one item of a list, with what is left of them beside what was told.
@@ -565,74 +563,6 @@ func (m *model) outcomeLabels(cf *knowledge.Table) []string {
 		out = append(out, s(cf.Finding.Bands[i-1])+" to "+s(cf.Finding.Bands[i]))
 	}
 	return append(out, s(cf.Finding.Bands[len(cf.Finding.Bands)-1])+" and more")
-}
-
-// bound is what the gain of a feature cannot exceed, in bits, without a logarithm for each set: log₂(1 + χ²), with the
-// χ² distance of the outcomes given the set from the outcomes by themselves, by Jensen's inequality.
-func (f *feature) bound(sets []set) float64 {
-	chi := -1.0
-	for _, row := range f.p {
-		q, qq := 0.0, 0.0
-		for s := range sets {
-			w := sets[s].p * row[s]
-			q += w
-			qq += w * row[s]
-		}
-		if q > 0 {
-			chi += qq / q
-		}
-	}
-	return math.Log2(1 + math.Max(0, chi))
-}
-
-// jointGain is the mutual information, in bits, between the set of causes and up to three features, which are
-// independent of each other once the set is given. Branches less likely than 0.0005 are left out.
-func jointGain(fs []feature, sets []set) float64 {
-	gain := 0.0
-	depth := make([][]float64, len(fs)+1)
-	for i := range depth {
-		depth[i] = make([]float64, len(sets))
-	}
-	for s := range sets {
-		depth[0][s] = 1
-	}
-	var walk func(i int, none float64)
-	walk = func(i int, none float64) {
-		chance := depth[i]
-		q := 0.0
-		for s := range sets {
-			q += sets[s].p * chance[s]
-		}
-		if q < 5e-4 {
-			return
-		}
-		if i == len(fs) {
-			// Σ p·c·ln(c/q); sets that nothing speaks of share one value, whose logarithm is taken once
-			inv := 1 / q
-			shared, mass := math.Log(none*inv), 0.0
-			for s := range sets {
-				switch c := chance[s]; {
-				case c == none:
-					mass += sets[s].p
-				case c > 0:
-					gain += sets[s].p * c * math.Log(c*inv)
-				}
-			}
-			if none > 0 {
-				gain += mass * none * shared
-			}
-			return
-		}
-		for o, row := range fs[i].p {
-			next := depth[i+1]
-			for s := range sets {
-				next[s] = chance[s] * row[s]
-			}
-			walk(i+1, none*fs[i].none[o])
-		}
-	}
-	walk(0, 1)
-	return math.Max(0, gain/math.Ln2)
 }
 
 func round1(x float64) float64 { return math.Round(x*10) / 10 }

@@ -55,14 +55,11 @@ func (m *model) acting(p []float64, proves string) (sum float64) {
 func (m *model) gainOf(ft *feature, sets []set, now float64) float64 {
 	sum := 0.0
 	for _, row := range ft.p {
-		q := 0.0
-		for s := range sets {
-			q += sets[s].p * row[s]
-		}
+		q := ft.chance(row)
 		if q < worthChance {
 			continue
 		}
-		sum += q * m.acting(m.marginalsInto(m.scratch, sets, row), ft.cf.ID)
+		sum += q * m.acting(m.marginalsInto(m.scratch, sets, ft.of, row), ft.cf.ID)
 	}
 	return math.Max(0, sum-now)
 }

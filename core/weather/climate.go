@@ -192,10 +192,14 @@ func (c Climate) Turned(day time.Time, maxima func(k int) (tmax float64, known b
 	if back == 5 {
 		return false
 	}
+	var highs []float64 // normal maxima, from thirteen days after the day back
 	for k := 0; float64(-k) <= p-opens; k-- {
+		for len(highs) < 14-k {
+			_, hi := c.Air(day.AddDate(0, 0, 13-len(highs)))
+			highs = append(highs, hi)
+		}
 		normal := 0.0
-		for n := range 14 {
-			_, hi := c.Air(day.AddDate(0, 0, k+n))
+		for _, hi := range highs[-k:] {
 			normal += hi / 14
 		}
 		if normal <= turnNormal && tenDays(maxima, k) <= TurnMaxima {
