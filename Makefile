@@ -1,7 +1,7 @@
 # Hodos. `make demo` and `make test` are all a newcomer needs; both install what is missing.
 SHELL := /bin/bash
 web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/offline.plugin.js web/sw.js
-core_sources := $(shell find core exchange/casefile exchange/refusal browser cmd/hodos-browser -name "*.go" ! -name "*_test.go" 2>/dev/null)
+core_sources := $(shell find core exchange/casefile exchange/counted exchange/ground exchange/refusal browser cmd/hodos-browser -name "*.go" ! -name "*_test.go" 2>/dev/null)
 
 .PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size fuzz mutants screenshots
 

@@ -15,6 +15,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
+	"hodos/exchange/counted"
 )
 
 // Core keeps the cases that it was given.
@@ -45,12 +46,10 @@ func (k *Core) Take(key string, file []byte, system string) error {
 
 // Answer is one answer that the case does not know yet; a value of nil takes one back.
 type Answer struct {
-	Finding string `json:"finding"`
-	Spot    string `json:"spot"`
-	Value   any    `json:"value"`
-	Tally   *struct {
-		Places []counts.Place `json:"places"`
-	} `json:"tally"`
+	Finding string         `json:"finding"`
+	Spot    string         `json:"spot"`
+	Value   any            `json:"value"`
+	Tally   *counted.Tally `json:"tally"`
 }
 
 // errUnknown: the case was not taken over.
@@ -70,8 +69,8 @@ func (k *Core) Weigh(key string, answers []byte) ([]byte, error) {
 	c.Findings, c.Reference = maps.Clone(c.Findings), maps.Clone(c.Reference)
 	at := ""
 	for _, a := range list {
-		if p, counted := counts.Of(a.Finding); counted && a.Tally != nil && p.Check(a.Tally.Places) == nil {
-			a.Value = p.Value(a.Tally.Places)
+		if p, counted := counts.Of(a.Finding); counted && a.Tally != nil && p.Check(a.Tally.Found()) == nil {
+			a.Value = p.Value(a.Tally.Found())
 		}
 		c.Take(a.Finding, a.Spot, a.Value)
 		if f, ok := knowledge.FindingByID(a.Finding); ok {

@@ -126,6 +126,22 @@ func TestAVisitWithoutReception(t *testing.T) {
 	p.do("back", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=pull-test"))
 	p.until("weighed once more", "document.querySelector('.strip')?.innerText === `"+offline+"`")
 
+	// a count and a drawing are read here, as the server would read them
+	p.do("the day", chromedp.Navigate(day))
+	p.sees("[data-visit]")
+	p.openVisit("Sallow")
+	sallow := day + strings.TrimPrefix(eval[string](p, `location.pathname`), "/")
+	p.do("to the crowns", chromedp.Navigate(sallow+"?check=crowns-alive-percent"))
+	p.click("[data-count-open]")
+	p.press(".count-press:nth-of-type(1) .count-more", 12)
+	p.until("a count is weighed here", `document.querySelector('.count-says')?.dataset.state === 'alive'`)
+	p.do("to the map", chromedp.Navigate(sallow+"?check=affected-area-percent"))
+	p.sees(".lawn-map svg")
+	p.drag(".lawn-map svg", [2]float64{3, 11.7}, [2]float64{6, 11.7}, [2]float64{16, 11.7})
+	p.sees(`[data-proposal="pattern/along-hardscape"]`)
+	p.do("back to the first", chromedp.Navigate(day+strings.TrimPrefix(visit, "/")+"?check=pull-test"))
+	p.until("as it was", "document.querySelector('.strip')?.innerText === `"+offline+"`")
+
 	net.mend()
 	p.until("saved", `document.querySelector('.check').dataset.state === 'saved'`)
 	p.until("the arrival is told", `localStorage['hodos-moments'] === '[]'`)

@@ -10,6 +10,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"hodos/core/counts"
+	"hodos/exchange/counted"
 	"hodos/store"
 )
 
@@ -37,51 +38,25 @@ type Protocols struct {
 	Tools     []CountTool `json:"tools" nullable:"false"`
 }
 
-// CountPlace is what was found in one place.
-type CountPlace struct {
-	Got float64 `json:"got" doc:"pieces, living crowns, or seconds"`
-	Of  float64 `json:"of" doc:"cm², crowns cut, or mm of depth"`
-}
+// The forms of a count, as the description of the API names them.
+type (
+	Tally   = counted.Tally
+	Weighed = counted.Weighed
+)
 
-// Tally is a count, place by place.
-type Tally struct {
-	Tool   string       `json:"tool,omitempty" maxLength:"30" doc:"the id of the tool; left out for one of another size, or none"`
-	Places []CountPlace `json:"places" nullable:"false" minItems:"1" maxItems:"24"`
-}
-
-// Weighed is what a count says.
-type Weighed struct {
-	Value   float64  `json:"value" doc:"as the answer of the finding"`
-	Low     *float64 `json:"low,omitempty" doc:"nine cases of ten lie between"`
-	High    *float64 `json:"high,omitempty"`
-	Spread  *float64 `json:"spread,omitempty" doc:"standard deviation between the places"`
-	Over    *float64 `json:"over,omitempty" minimum:"0" maximum:"1" doc:"chance of being at or over the limit; of crowns, of the state"`
-	Turns   *float64 `json:"turns,omitempty" minimum:"0" maximum:"1" doc:"chance that one more place turns the decision"`
-	State   string   `json:"state" enum:"begun,more,over,under,on-line,alive,mixed,dead,told"`
-	Settled bool     `json:"settled"`
-}
-
-func (t *Tally) places() []counts.Place {
-	out := make([]counts.Place, len(t.Places))
-	for i, p := range t.Places {
-		out[i] = counts.Place(p)
-	}
-	return out
-}
-
-// value is what a count comes to as the answer of a finding.
-func (t *Tally) value(finding string) (any, error) {
+// valueOf is what a count comes to as the answer of a finding.
+func valueOf(t *Tally, finding string) (any, error) {
 	p, ok := counts.Of(finding)
 	if !ok {
 		return nil, errors.New("this finding is not counted in places")
 	}
-	if err := p.Check(t.places()); err != nil {
+	if err := p.Check(t.Found()); err != nil {
 		return nil, err
 	}
-	return p.Value(t.places()), nil
+	return p.Value(t.Found()), nil
 }
 
-func (t *Tally) json() store.JSON {
+func tallyJSON(t *Tally) store.JSON {
 	if t == nil {
 		return nil
 	}
@@ -128,16 +103,14 @@ func (s *Server) weighCount(_ context.Context, in *struct {
 	if !ok {
 		return nil, huma.Error404NotFound("this finding is not counted in places")
 	}
-	if err := p.Check(in.Body.places()); err != nil {
+	if err := p.Check(in.Body.Found()); err != nil {
 		return nil, huma.Error422UnprocessableEntity("this count cannot be taken", field("body.places", err.Error()))
 	}
 	limit := 0.0
 	if in.Body.Limit != nil {
 		limit = *in.Body.Limit
 	}
-	w := p.Weigh(in.Body.places(), limit)
-	return answer(Weighed{Value: w.Value, Low: known(w.Low), High: known(w.High), Spread: known(w.Spread), Over: known(w.Over),
-		Turns: known(w.Turns), State: string(w.State), Settled: w.Settled}), nil
+	return answer(counted.Weigh(p, in.Body.Tally, limit)), nil
 }
 
 // DrawnPlot is a piece of lawn of which the damaged share is known.

@@ -12,6 +12,7 @@ import (
 	"gorm.io/gorm"
 
 	"hodos/core/outline"
+	"hodos/exchange/ground"
 	"hodos/exchange/mapfile"
 	"hodos/exchange/refusal"
 	"hodos/store"
@@ -33,17 +34,6 @@ type MapEntry struct {
 	Closed    bool            `json:"closed"`
 	Holes     []Hole          `json:"holes" nullable:"false"`
 	Version   int             `json:"version"`
-}
-
-// OnSite is where something lies, m to the east and to the north of the site.
-type OnSite struct {
-	East  float64 `json:"e"`
-	North float64 `json:"n"`
-}
-
-// Hole is what is cut out of a lawn: a bed, a terrace.
-type Hole struct {
-	Line []OnSite `json:"line" nullable:"false"`
 }
 
 // SiteMap is all that is mapped of a site.
@@ -99,12 +89,13 @@ func mapEntryOf(r store.MapEntry, plane outline.Plane) (MapEntry, error) {
 	}
 	t, s := m.Thing(plane), m.Shape(plane)
 	out := MapEntry{ID: r.ID, ZoneID: r.ZoneID, Kind: r.Kind, Name: r.Name, Geometry: json.RawMessage(r.Geometry), ReachM: r.ReachM,
-		ErrorM: r.ErrorM, How: r.How, AreaError: r.AreaError, Line: onSite(t.Points), Closed: m.Closed, Holes: []Hole{}, Version: r.Version}
+		ErrorM: r.ErrorM, How: r.How, AreaError: r.AreaError, Line: ground.Points(t.Points), Closed: m.Closed, Holes: []Hole{},
+		Version: r.Version}
 	if m.Closed {
 		out.AreaM2 = s.Area()
 	}
 	for _, h := range s.Holes {
-		out.Holes = append(out.Holes, Hole{onSite(h)})
+		out.Holes = append(out.Holes, Hole{Line: ground.Points(h)})
 	}
 	return out, nil
 }
@@ -112,15 +103,6 @@ func mapEntryOf(r store.MapEntry, plane outline.Plane) (MapEntry, error) {
 func mappedOf(r store.MapEntry) (outline.Mapped, error) {
 	m := outline.Mapped{Kind: r.Kind, Name: r.Name, Reach: r.ReachM, Error: r.ErrorM}
 	return m, mapfile.Into(r.Geometry, &m)
-}
-
-// onSite are points to a centimetre.
-func onSite(points []outline.Point) []OnSite {
-	out := make([]OnSite, len(points))
-	for i, p := range points {
-		out[i] = OnSite{math.Round(p.East*100) / 100, math.Round(p.North*100) / 100}
-	}
-	return out
 }
 
 func placeOf(s store.Site) outline.Place {

@@ -184,7 +184,7 @@ func notesOf(tx *gorm.DB, zone uuid.UUID) ([]Note, error) {
 		n := Note{ID: r.ID, ZoneID: r.ZoneID, VisitID: r.VisitID, Kind: r.Kind, Finding: r.Finding, Text: r.Body, HasSound: r.SoundType != "",
 			By: r.Name, NotedOn: r.NotedOn.Format(dateOnly), Open: r.Open}
 		if r.EastM != nil && r.NorthM != nil {
-			n.At = &OnSite{*r.EastM, *r.NorthM}
+			n.At = &OnSite{East: *r.EastM, North: *r.NorthM}
 		}
 		out = append(out, n)
 	}

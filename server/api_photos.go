@@ -294,7 +294,7 @@ func photosOf(tx *gorm.DB, rows []store.Photo) ([]Photo, error) {
 			return nil, err
 		}
 		if r.EastM != nil && r.NorthM != nil {
-			p.At = &OnSite{*r.EastM, *r.NorthM}
+			p.At = &OnSite{East: *r.EastM, North: *r.NorthM}
 		}
 		for _, person := range people {
 			if person.ID == r.PersonID {

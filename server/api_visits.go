@@ -20,6 +20,7 @@ import (
 	"hodos/core/remedy"
 	"hodos/core/units"
 	"hodos/exchange/casefile"
+	"hodos/exchange/ground"
 	"hodos/exchange/refusal"
 	"hodos/store"
 )
@@ -156,7 +157,7 @@ type Entered struct {
 // checked turns an answer into the JSON that is stored, or says what is wrong with it.
 func (a NewAnswer) checked(where string, today time.Time) (value, entered store.JSON, err error) {
 	if a.Tally != nil {
-		if a.Value, err = a.Tally.value(a.Finding); err != nil {
+		if a.Value, err = valueOf(a.Tally, a.Finding); err != nil {
 			return nil, nil, field(where+".tally", err.Error())
 		}
 		a.Entered = nil
@@ -178,7 +179,7 @@ func (a NewAnswer) checked(where string, today time.Time) (value, entered store.
 		j, _ := json.Marshal(text)
 		return j, nil, nil
 	case evidence.DamageAnswer:
-		m, at, reason := cellsOf(a.Value)
+		m, at, reason := ground.CellsOf(a.Value)
 		if reason != "" {
 			return nil, nil, field(where+".value"+at, reason)
 		}
@@ -355,7 +356,7 @@ func (s *Server) answerChecks(ctx context.Context, in *answersInput) (*body[Scal
 			continue
 		}
 		rows = append(rows, store.Answer{ID: a.ID, FirmID: id.Firm, VisitID: in.ID, ZoneID: in.Zone, Spot: a.Spot, Finding: a.Finding,
-			Value: value, Entered: entered, Tally: a.Tally.json(), PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
+			Value: value, Entered: entered, Tally: tallyJSON(a.Tally), PersonID: id.Person, Base: a.Base, RecordedAt: s.now().UTC()})
 	}
 	if len(wrong) > 0 {
 		return nil, huma.Error422UnprocessableEntity("some answers cannot be taken; none was saved", wrong...)

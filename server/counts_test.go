@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	forms "hodos/exchange/counted"
 	"hodos/server"
 )
 
@@ -38,7 +39,7 @@ func TestACountPlaceByPlace(t *testing.T) {
 	}
 	require.InDelta(t, 94.4, got.Value, .05)
 	require.Equal(t, "square-30", got.Tally.Tool)
-	require.Equal(t, []server.CountPlace{{12, 900}, {5, 900}, {9, 900}, {8, 900}}, got.Tally.Places)
+	require.Equal(t, []forms.CountPlace{{12, 900}, {5, 900}, {9, 900}, {8, 900}}, got.Tally.Places)
 	limit := sc.Diagnosis.Limits[0]
 	require.Equal(t, "grubs-per-m2", limit.Finding)
 	require.NotNil(t, limit.PerM2)

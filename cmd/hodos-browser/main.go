@@ -26,6 +26,12 @@ func main() {
 	js.Global().Set("hodosWeigh", guarded(func(args []js.Value) ([]byte, error) {
 		return core.Weigh(args[0].String(), []byte(args[1].String()))
 	}))
+	js.Global().Set("hodosPattern", guarded(func(args []js.Value) ([]byte, error) {
+		return browser.Pattern([]byte(args[0].String()), []byte(args[1].String()))
+	}))
+	js.Global().Set("hodosCount", guarded(func(args []js.Value) ([]byte, error) {
+		return browser.Count(args[0].String(), []byte(args[1].String()), args[2].Float())
+	}))
 	js.Global().Set("hodosPhoto", guarded(photograph))
 	select {}
 }

@@ -73,7 +73,7 @@ func kindsOf(sets []set, speaks []bool, at *[]int32) (k kinds, which []set) {
 	return k, which
 }
 
-// with sorts the sets by both: those that are of one kind in k and of one in other stay together. first and second say which kinds those are.
+// with sorts the sets by both: those that are of one kind in k and of one in other stay together. first and second say which those are.
 func (k kinds) with(other kinds, sets []set) (both kinds, first, second []int32) {
 	known := make([]int32, len(k.mass)*len(other.mass))
 	both.of = make([]int32, len(sets))

@@ -85,7 +85,7 @@ var above = map[string]string{
 	"hodos/casework": "core/ exchange/ store",
 	"hodos/night":    "account casework core/ store",
 	"hodos/server":   "account casework core/ exchange/ internal/build night paper store",
-	"hodos/browser":  "core/ exchange/casefile",
+	"hodos/browser":  "core/ exchange/casefile exchange/counted exchange/ground",
 	"hodos/paper":    "nothing",
 	"hodos/archive":  "store",
 	"hodos/mail":     "nothing",

@@ -123,7 +123,8 @@ export const zoneJobsQuery = (visit: string, zone: string) => ({
   queryFn: () => got(api.GET('/visits/{id}/zones/{zone}/jobs', { params: { path: { id: visit, zone } } })),
 })
 /** How things are counted; it does not change while the page is open. */
-export const useProtocols = () => useQuery({ queryKey: ['protocols'], queryFn: () => got(api.GET('/counts')), staleTime: Infinity })
+export const protocolsQuery = { queryKey: ['protocols'], queryFn: () => got(api.GET('/counts')), staleTime: Infinity }
+export const useProtocols = () => useQuery(protocolsQuery)
 /** What records, former visits and other zones answer already. */
 export const offersQuery = (visit: string, zone: string) => ({
   queryKey: ['offers', visit, zone],

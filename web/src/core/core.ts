@@ -31,7 +31,7 @@ function started(): Worker {
   return w
 }
 
-async function askFor(what: string, args: string[], picture?: Blob | ImageBitmap): Promise<Answer & { said: unknown }> {
+async function askFor(what: string, args: (string | number)[], picture?: Blob | ImageBitmap): Promise<Answer & { said: unknown }> {
   const answer = await new Promise<Answer>((done) => {
     const id = ++last
     waiting.set(id, done)
@@ -42,7 +42,7 @@ async function askFor(what: string, args: string[], picture?: Blob | ImageBitmap
   return { ...answer, said }
 }
 
-const ask = async <T>(what: string, ...args: string[]): Promise<T> => (await askFor(what, args)).said as T
+const ask = async <T>(what: string, ...args: (string | number)[]): Promise<T> => (await askFor(what, args)).said as T
 
 // which text of a case the worker holds under a key
 const taken = new Map<string, string>()
@@ -55,6 +55,14 @@ export async function weighHere(key: string, file: string, system: string, answe
   }
   return ask<Schemas['Result']>('hodosWeigh', key, JSON.stringify(answers))
 }
+
+/** What the damage marked on a zone comes to, worked out on this device. */
+export const patternHere = (zone: Schemas['StepGrid'], cells: Schemas['DamagedCells']) =>
+  ask<Schemas['PatternRead']>('hodosPattern', JSON.stringify(zone), JSON.stringify(cells))
+
+/** What a count says, held against a limit, worked out on this device. */
+export const countHere = (finding: string, tally: Schemas['Tally'], limit: number) =>
+  ask<Schemas['Weighed']>('hodosCount', finding, JSON.stringify(tally), limit)
 
 /** Starts the core before it is needed: the first question of all takes ten times as long as the next. */
 export const warmUp = (key: string, file: string, system: string) => weighHere(key, file, system, []).catch(() => undefined)

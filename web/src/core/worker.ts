@@ -7,8 +7,8 @@ import { reduced, type Reduced } from '../photo/reduce'
 
 interface Question {
   id: number
-  ask: 'hodosTake' | 'hodosWeigh' | 'picture' | 'photo'
-  with: string[]
+  ask: 'hodosTake' | 'hodosWeigh' | 'hodosPattern' | 'hodosCount' | 'picture' | 'photo'
+  with: (string | number)[]
   picture?: Blob | ImageBitmap
 }
 
@@ -17,9 +17,13 @@ declare class Go {
   run(instance: WebAssembly.Instance): Promise<void>
 }
 
+type Ask = (...args: (string | number)[]) => string | undefined
+
 interface Functions {
-  hodosTake: (...args: string[]) => string | undefined
-  hodosWeigh: (...args: string[]) => string | undefined
+  hodosTake: Ask
+  hodosWeigh: Ask
+  hodosPattern: Ask
+  hodosCount: Ask
   hodosPhoto: (pixels: Uint8ClampedArray, width: number, height: number, wanted: string, mask: Uint8Array) => string | undefined
 }
 const functions = globalThis as unknown as Functions
@@ -46,7 +50,7 @@ function measure(q: Question) {
   if (!held) throw new Error('no picture')
   const { width, height, data } = held.pixels
   const mask = new Uint8Array(width * height)
-  const answer = functions.hodosPhoto(data, width, height, q.with[0] ?? '', mask) ?? stopped
+  const answer = functions.hodosPhoto(data, width, height, String(q.with[0] ?? ''), mask) ?? stopped
   return { id: q.id, answer, mask }
 }
 

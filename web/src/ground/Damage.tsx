@@ -63,6 +63,7 @@ export function Damage({ visit, dates, site, zone, words, units, disabled, stand
       {cells && (
         <PatternSays
           zone={zone}
+          grid={grid}
           cells={cells}
           words={words}
           units={units}

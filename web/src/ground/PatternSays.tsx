@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { api, got } from '../api/client'
+import { api, got, type Schemas } from '../api/client'
 import type { Words } from '../api/queries'
+import { patternHere } from '../core/core'
 import type { UnitSystem } from '../format'
 import type { Plain } from '../visit/Check'
 import type { Cells } from './grid'
@@ -8,6 +9,7 @@ import { length, patchWidth, reasonOf, sumOf } from './says'
 
 interface Props {
   zone: string
+  grid: Schemas['StepGrid']
   cells: Cells
   words: Words
   units: UnitSystem
@@ -17,10 +19,11 @@ interface Props {
 }
 
 /** What the marked damage comes to, and the answers that follow from it: each is taken over with one press, or left. */
-export function PatternSays({ zone, cells, words, units, disabled, standing, onTake }: Props) {
+export function PatternSays({ zone, grid, cells, words, units, disabled, standing, onTake }: Props) {
   const r = useQuery({
-    queryKey: ['pattern', zone, cells],
-    queryFn: () => got(api.POST('/zones/{id}/pattern', { params: { path: { id: zone } }, body: cells })),
+    queryKey: ['pattern', zone, grid, cells],
+    queryFn: () =>
+      patternHere(grid, cells).catch(() => got(api.POST('/zones/{id}/pattern', { params: { path: { id: zone } }, body: cells }))),
     placeholderData: keepPreviousData,
     retry: false,
   }).data

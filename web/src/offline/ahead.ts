@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { Schemas } from '../api/client'
-import { offersQuery, queryClient, recoveryQuery, visitQuery } from '../api/queries'
+import { offersQuery, protocolsQuery, queryClient, recoveryQuery, visitQuery } from '../api/queries'
 import { scalesQuery } from '../scales/useScales'
 import { gridQuery } from '../ground/queries'
 import { caseQuery } from './cases'
@@ -30,6 +30,7 @@ function lies(id: string): boolean {
 
 async function fetchAll(ids: string[], left: AbortSignal, done: (n: number) => void): Promise<void> {
   void askToKeep()
+  void queryClient.query(protocolsQuery).catch(() => undefined)
   let n = 0
   for (const id of ids) {
     if (left.aborted || id === '') return

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, got, type Schemas } from '../api/client'
 import { useProtocols } from '../api/queries'
+import { countHere } from '../core/core'
 import { daysBetween, fromSI, percent, showDate, type DateForm, unitFor, type UnitSystem } from '../format'
 import { Countdown, Stopwatch } from './Watch'
 import { useKept } from './useKept'
@@ -54,11 +55,13 @@ function Says({ p, tally, held }: { p: Schemas['Protocol']; tally: Tally; held: 
   const w = useQuery({
     queryKey: ['count', p.finding, per, places],
     queryFn: () =>
-      got(
-        api.POST('/counts/{finding}', {
-          params: { path: { finding: p.finding } },
-          body: { places, ...(per === undefined ? {} : { limit: per }) },
-        }),
+      countHere(p.finding, tally, per ?? 0).catch(() =>
+        got(
+          api.POST('/counts/{finding}', {
+            params: { path: { finding: p.finding } },
+            body: { places, ...(per === undefined ? {} : { limit: per }) },
+          }),
+        ),
       ),
     placeholderData: (before) => before,
     retry: false,
