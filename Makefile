@@ -3,7 +3,7 @@ SHELL := /bin/bash
 web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/offline.plugin.js web/sw.js
 core_sources := $(shell find core exchange/casefile exchange/counted exchange/ground exchange/refusal browser cmd/hodos-browser -name "*.go" ! -name "*_test.go" 2>/dev/null)
 
-.PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size fuzz mutants screenshots
+.PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size endure fuzz mutants screenshots
 
 demo:
 	@scripts/prepare.sh demo
@@ -67,6 +67,10 @@ bench-night:
 # The pages, a tap and forty people in a firm of 10,000 sites: a minute or two.
 bench-size:
 	go test -run xxx -bench Size -benchtime 100x -timeout 30m ./server/
+
+# Kills of the server and of the database, a database that stands still, a full disk, with people at work: some five minutes.
+endure: build
+	go run ./scripts/endure
 
 # Every reader of files, a quarter of an hour each.
 fuzz:

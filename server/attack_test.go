@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
 
+	"hodos/casework"
 	"hodos/demo"
 	"hodos/server"
 )
@@ -50,6 +51,21 @@ func TestASlowDatabaseIsToldInTime(t *testing.T) {
 		}
 	})
 	tech.must(200, "GET", "/me", nil, nil)
+}
+
+// brokenClock is a work clock whose database went away while it was asked.
+type brokenClock struct{}
+
+func (brokenClock) Now(context.Context) (casework.Moment, error) {
+	return casework.Moment{}, fmt.Errorf("read: %w", io.ErrUnexpectedEOF)
+}
+
+// A connection that breaks while the tables of no firm are asked is told like any other: worth another try.
+func TestABrokenConnectionIsToldAsAway(t *testing.T) {
+	w := newWorldWith(t, demo.Sky{}, func(o *server.Options) { o.Clock = brokenClock{} })
+	status, b, h := w.as("technician").do("GET", "/day", nil)
+	require.Equal(t, 503, status, "%s", b)
+	require.NotEmpty(t, h.Get("Retry-After"))
 }
 
 // The time that an answer takes is not the sender's: a body that has come in whole is worked on however long that takes, one that

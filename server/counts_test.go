@@ -39,7 +39,7 @@ func TestACountPlaceByPlace(t *testing.T) {
 	}
 	require.InDelta(t, 94.4, got.Value, .05)
 	require.Equal(t, "square-30", got.Tally.Tool)
-	require.Equal(t, []forms.CountPlace{{12, 900}, {5, 900}, {9, 900}, {8, 900}}, got.Tally.Places)
+	require.Equal(t, []forms.CountPlace{{Got: 12, Of: 900}, {Got: 5, Of: 900}, {Got: 9, Of: 900}, {Got: 8, Of: 900}}, got.Tally.Places)
 	limit := sc.Diagnosis.Limits[0]
 	require.Equal(t, "grubs-per-m2", limit.Finding)
 	require.NotNil(t, limit.PerM2)

@@ -19,7 +19,7 @@ import (
 // the caller.
 func (s *Server) said(err error) error {
 	var se huma.StatusError
-	switch {
+	switch err = store.Told(err); {
 	case err == nil:
 		return nil
 	case errors.As(err, &se):

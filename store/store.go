@@ -94,7 +94,7 @@ func (s *Store) Ping(ctx context.Context) error {
 
 // InFirm runs f in one transaction that sees and writes the rows of one firm only.
 func (s *Store) InFirm(ctx context.Context, firm uuid.UUID, f func(tx *gorm.DB) error) error {
-	return told(s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return Told(s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		if err := tx.Exec("SELECT set_config('app.firm', ?, true)", firm.String()).Error; err != nil {
 			return err
 		}
@@ -116,8 +116,8 @@ func Tx(tx *gorm.DB) (*sql.Tx, error) {
 // Shared gives access to the tables that belong to no firm: stations, their days, the clock, and signing in.
 func (s *Store) Shared(ctx context.Context) *gorm.DB { return s.db.WithContext(ctx) }
 
-// told turns database errors into the ones that callers know.
-func told(err error) error {
+// Told turns database errors into the ones that callers know. InFirm's are told already; telling them twice changes nothing.
+func Told(err error) error {
 	var pg *pgconn.PgError
 	var connect *pgconn.ConnectError
 	var network net.Error

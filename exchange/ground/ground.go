@@ -1,5 +1,5 @@
-// Package ground has the forms in which a zone from above is sent and kept: its step grid with what lies on it, the damage marked on it, and
-// what that comes to. The server and the page on a device read a pattern by the same one.
+// Package ground has the forms in which a zone from above is sent and kept: its step grid with what lies on it, the damage marked on it,
+// and what that comes to. The server and the page on a device read a pattern by the same one.
 package ground
 
 import (
