@@ -3,7 +3,7 @@ SHELL := /bin/bash
 web_sources := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json web/offline.plugin.js web/sw.js
 core_sources := $(shell find core exchange/casefile exchange/counted exchange/ground exchange/refusal browser cmd/hodos-browser -name "*.go" ! -name "*_test.go" 2>/dev/null)
 
-.PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size endure fuzz mutants screenshots
+.PHONY: demo demo-fresh test stop clean build types bench bench-night bench-size bench-device endure fuzz mutants screenshots
 
 demo:
 	@scripts/prepare.sh demo
@@ -67,6 +67,10 @@ bench-night:
 # The pages, a tap and forty people in a firm of 10,000 sites: a minute or two.
 bench-size:
 	go test -run xxx -bench Size -benchtime 100x -timeout 30m ./server/
+
+# How long a finger waits in the browser, at full speed and at a quarter of it: a minute.
+bench-device: build
+	@eval "$$(HODOS_PG_PORT=54810 scripts/postgres.sh start test-pg)"; HODOS_SPEED=1 go test -count=1 -v -run TestSpeedOnTheDevice ./e2e/; scripts/postgres.sh stop test-pg
 
 # Kills of the server and of the database, a database that stands still, a full disk, with people at work: some five minutes.
 endure: build

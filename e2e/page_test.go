@@ -269,7 +269,6 @@ func siteZone(t *testing.T, p *page, name string) string {
 // quoted is a text as JavaScript reads it.
 func quoted(s string) string { return fmt.Sprintf("%q", s) }
 
-// offline cuts the page off, or gives it its connection back.
 // forgetful has the browser ask the server for every file, as one does that keeps none.
 func forgetful(p *page) {
 	p.t.Helper()
@@ -281,6 +280,7 @@ func forgetful(p *page) {
 	require.NoError(p.t, err)
 }
 
+// offline cuts the page off, or gives it its connection back.
 func offline(p *page, cut bool) {
 	p.t.Helper()
 	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{

@@ -9,6 +9,7 @@ import (
 
 // telling is one member of a fact that was told on this lawn.
 type telling struct {
+	list  string // the finding
 	fact  int
 	rank  int
 	again float64
@@ -19,16 +20,16 @@ type telling struct {
 }
 
 // once lets every fact count once for each cause: the first telling that shows it in full, the others by their share. Where nothing
-// shows it, the first that denies it counts. What shows a fact silences what denies it as far as it says as much: a cause that hardly
+// shows it, what denies it most counts in full, with the other words of its list, each of which is missed by itself. What shows a fact silences what denies it as far as it says as much: a cause that hardly
 // explains the one word still misses the other. The first tellings of all causes make one term, so that two causes that show the same
 // fact by different words explain each other away.
 func (m *model) once(evs []observed) []observed {
 	m.told = evs
 	facts := make([][]*telling, len(knowledge.FactNames))
 	terms, aways := map[*term][]*telling{}, map[*away][]*telling{}
-	tell := func(member string, shows bool, grip []float64) (own []*telling) {
-		for _, at := range knowledge.MemberOf[member] {
-			t := &telling{fact: at.Fact, rank: at.Rank, again: at.Again, shows: shows, grip: grip}
+	tell := func(finding, item string, shows bool, grip []float64) (own []*telling) {
+		for _, at := range knowledge.MemberOf[knowledge.Member(finding, item)] {
+			t := &telling{list: finding, fact: at.Fact, rank: at.Rank, again: at.Again, shows: shows, grip: grip}
 			facts[at.Fact] = append(facts[at.Fact], t)
 			own = append(own, t)
 		}
@@ -37,11 +38,11 @@ func (m *model) once(evs []observed) []observed {
 	for i := range evs {
 		for t := range evs[i].terms {
 			tm := &evs[i].terms[t]
-			terms[tm] = tell(knowledge.Member(evs[i].finding, tm.item), true, tm.g)
+			terms[tm] = tell(evs[i].finding, tm.item, true, tm.g)
 		}
 		for a := range evs[i].aways {
 			aw := &evs[i].aways[a]
-			aways[aw] = tell(knowledge.Member(evs[i].finding, aw.item), false, aw.g)
+			aways[aw] = tell(evs[i].finding, aw.item, false, aw.g)
 		}
 	}
 	told := false
@@ -143,7 +144,7 @@ func (t *term) handOver(tells []*telling, merged map[int]*term) bool {
 func (m *model) fresh(finding, item string, grip []float64) []float64 {
 	var own []*telling
 	for _, at := range knowledge.MemberOf[knowledge.Member(finding, item)] {
-		all := []*telling{{fact: at.Fact, rank: at.Rank, again: at.Again, shows: true, grip: grip}}
+		all := []*telling{{list: finding, fact: at.Fact, rank: at.Rank, again: at.Again, shows: true, grip: grip}}
 		for i := range m.told {
 			all = append(all, m.told[i].of(at.Fact)...)
 		}
@@ -162,7 +163,7 @@ func (ev *observed) of(fact int) (out []*telling) {
 	tell := func(item string, shows bool, grip []float64) {
 		for _, at := range knowledge.MemberOf[knowledge.Member(ev.finding, item)] {
 			if at.Fact == fact {
-				out = append(out, &telling{fact: fact, rank: at.Rank, again: at.Again, shows: shows, grip: grip})
+				out = append(out, &telling{list: ev.finding, fact: fact, rank: at.Rank, again: at.Again, shows: shows, grip: grip})
 			}
 		}
 	}
@@ -191,6 +192,7 @@ func (m *model) cut(all []*telling) bool {
 		for _, t := range all {
 			switch {
 			case t.grip[k] == 0:
+			case !first.shows && t.list == first.list: // each word of a list is missed by itself
 			case t != first:
 				if t.cut == nil {
 					t.cut = ones(len(m.active))
@@ -210,13 +212,16 @@ func (m *model) cut(all []*telling) bool {
 	return true
 }
 
-// first is the telling of a fact that counts in full for a cause: of those that show it the first, else the first at all.
+// first is the telling of a fact that counts in full for a cause: of those that show it the first, else the one that denies it most.
 func first(all []*telling, k int) *telling {
 	var best *telling
 	for _, t := range all {
 		switch {
 		case t.grip[k] == 0:
-		case best == nil || t.shows && !best.shows || t.shows == best.shows && t.rank < best.rank:
+		case best == nil || t.shows && !best.shows:
+			best = t
+		case t.shows != best.shows:
+		case t.shows && t.rank < best.rank, !t.shows && t.grip[k] > best.grip[k]:
 			best = t
 		}
 	}

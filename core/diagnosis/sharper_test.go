@@ -447,3 +447,37 @@ func TestTheLedgerTellsAFactOnce(t *testing.T) {
 		}
 	}
 }
+
+// Where no pattern is seen, a cause misses each of the words by itself: it is as unlikely as the row of its words says. Where the damage is
+// all over, the words for patches are answered by that.
+func TestEachWordOfAListIsMissedByItself(t *testing.T) {
+	weigh := func(words ...string) (m *model, evs []observed) {
+		g := evidence.Gather(evidence.Case{Lawn: lawn("tall-fescue", 8, 38), Findings: map[string]knowledge.Value{"pattern": knowledge.ListValue(words...)}})
+		m = newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
+		return m, m.observeAll(&g)
+	}
+	missing := func(m *model, evs []observed, cause string) (left, row float64) {
+		cf := &knowledge.Tables[knowledge.TableAt["pattern"]]
+		k := slices.Index(m.active, knowledge.CauseAt[cause])
+		d := cf.Dist(m.active[k], m.turf, m.climate)
+		row = 1
+		seen := map[string]bool{}
+		for _, w := range evs[0].value.List {
+			seen[w] = true
+		}
+		for i, w := range cf.Values {
+			if !seen[w] && w != "none" {
+				row *= 1 - math.Min(d.P[i]*d.Grip, .985)
+			}
+		}
+		return evs[0].alone(k), row
+	}
+	m, evs := weigh()
+	for _, cause := range []string{"brown-patch", "drought-stress", "dollar-spot"} {
+		left, row := missing(m, evs, cause)
+		require.InDelta(t, row, left, 1e-9, cause)
+	}
+	m, evs = weigh("uniform")
+	left, row := missing(m, evs, "drought-stress")
+	require.Greater(t, left, 1.4*row, "all over is an answer to: in what patches?")
+}

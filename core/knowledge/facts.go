@@ -47,6 +47,7 @@ var FactRows = []factRow{
 	{"patches", "pattern:round-patches", 1},
 	{"patches", "pattern:irregular-patches", .3},
 	{"patches", "pattern:mottled", .3},
+	{"patches", "pattern:uniform", .3}, // all over is the other answer to "in what patches?"
 	{"lesion", "leaf-symptoms:irregular-lesion-tan-dark-border", 1},
 	{"lesion", "leaf-symptoms:oval-lesion-purple-border", .4},
 	{"lesion", "leaf-symptoms:grey-felted-lesion", .4},
