@@ -1,6 +1,7 @@
 package clearance_test
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -489,6 +490,29 @@ func TestDutiesGoWithTheJob(t *testing.T) {
 		got[d.ID] = true
 	}
 	require.Equal(t, map[string]bool{"protect": true, "posting": true, "water-in": true, "buffer": true}, got)
+}
+
+// A fertilizer high in salt asks for water before hot days, and only then.
+func TestSaltBeforeHotDays(t *testing.T) {
+	for _, c := range []struct {
+		name  string
+		salt  float64
+		kind  string
+		hours []clearance.Hour
+		told  bool
+	}{
+		{"hot", 75, "fertilizer", []clearance.Hour{{Air: f(20)}, {Air: f(27)}}, true},
+		{"mild", 75, "fertilizer", []clearance.Hour{{Air: f(26.9)}}, false},
+		{"little salt", 39, "fertilizer", []clearance.Hour{{Air: f(31)}}, false},
+		{"hot too late", 75, "fertilizer", append(make([]clearance.Hour, 48), clearance.Hour{Air: f(33)}), false},
+		{"not known", 0, "fertilizer", []clearance.Hour{{Air: f(31)}}, false},
+		{"no fertilizer", 75, "herbicide", []clearance.Hour{{Air: f(31)}}, false},
+	} {
+		j := spray()
+		j.Product.Kind, j.Product.SaltIndex, j.Hours = c.kind, c.salt, c.hours
+		told := slices.ContainsFunc(clearance.Check(j).Duties, func(d clearance.Duty) bool { return d.ID == "salt" })
+		require.Equal(t, c.told, told, c.name)
+	}
 }
 
 func TestLawComesFirst(t *testing.T) {

@@ -101,6 +101,29 @@ func (c *check) product() {
 	if l.Posting && !c.Posted {
 		c.strictest("posting", "Put up the sign before you start.", 0)
 	}
+	c.salty(l)
+}
+
+// What burns: the salt index of a fertilizer, on the scale on which sodium nitrate is 100, from which it draws water out of leaf and root,
+// and the air in the two days after it, °C, in which that shows (judgement).
+const (
+	saltHigh = 40.0
+	saltHeat = 27.0
+	saltDays = 48 // hours
+)
+
+// salty says how a fertilizer high in salt goes down before hot days. A product whose index is not known is passed over.
+func (c *check) salty(l *label.Label) {
+	if l.Kind != "fertilizer" || l.SaltIndex < saltHigh {
+		return
+	}
+	for _, h := range c.Hours[:min(saltDays, len(c.Hours))] {
+		if h.Air != nil && *h.Air >= saltHeat {
+			c.duty("salt", fmt.Sprintf("Salt index %g, and it turns hot: on dry leaves, watered in at once, none on dry soil. "+
+				"A product under %g burns less.", l.SaltIndex, saltHigh))
+			return
+		}
+	}
 }
 
 // rates asks how much of it goes down, and in how much water.
