@@ -19,10 +19,10 @@ type telling struct {
 	lead  []bool    // by active cause: it is what the cause says of the fact
 }
 
-// once lets every fact count once for each cause: the first telling that shows it in full, the others by their share. Where nothing
-// shows it, what denies it most counts in full, with the other words of its list, each of which is missed by itself. What shows a fact silences what denies it as far as it says as much: a cause that hardly
-// explains the one word still misses the other. The first tellings of all causes make one term, so that two causes that show the same
-// fact by different words explain each other away.
+// once lets every fact count once for each cause: the first telling that shows it in full, the others by their share. Where nothing shows
+// it, what denies it most counts in full, with the other words of its list, each of which is missed by itself. What shows a fact silences
+// what denies it as far as it says as much: a cause that hardly explains the one word still misses the other. The first tellings of all
+// causes make one term, so that two causes that show the same fact by different words explain each other away.
 func (m *model) once(evs []observed) []observed {
 	m.told = evs
 	facts := make([][]*telling, len(knowledge.FactNames))
