@@ -119,8 +119,8 @@ func (c *check) salty(l *label.Label) {
 	}
 	for _, h := range c.Hours[:min(saltDays, len(c.Hours))] {
 		if h.Air != nil && *h.Air >= saltHeat {
-			c.duty("salt", fmt.Sprintf("Salt index %g, and it turns hot: on dry leaves, watered in at once, none on dry soil. "+
-				"A product under %g burns less.", l.SaltIndex, saltHigh))
+			c.duty("salt", fmt.Sprintf("Salt index %g, and hot days are coming: spread it on dry leaves, water it in at once, "+
+				"and keep it off dry soil. A product under %g burns less.", l.SaltIndex, saltHigh))
 			return
 		}
 	}
