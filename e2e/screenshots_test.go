@@ -97,7 +97,8 @@ func TestScreenshots(t *testing.T) {
 	answer("blade", pick("leaf-symptoms", "older-leaves-yellow"))
 	p.until("hungry", `document.querySelector('[data-cause=nitrogen-deficiency] .scale-p')?.dataset.p > 0.6`)
 	p.clickText("Plan")
-	p.click(`[data-record=apply-nitrogen]`)
+	p.until("to the record", `location.pathname.includes('/record') ||
+		(document.querySelector('[data-record=apply-nitrogen]')?.click(), false)`)
 	p.sees(`.sums [data-amount]`)
 	p.shot(filepath.Join(dir, "record.png"))
 	p.visit("/calendar")
