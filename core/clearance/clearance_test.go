@@ -501,9 +501,9 @@ func TestSaltBeforeHotDays(t *testing.T) {
 		hours []clearance.Hour
 		told  bool
 	}{
-		{"hot", 75, "fertilizer", []clearance.Hour{{Air: f(20)}, {Air: f(27)}}, true},
+		{"hot", 60, "fertilizer", []clearance.Hour{{Air: f(20)}, {Air: f(27)}}, true},
 		{"mild", 75, "fertilizer", []clearance.Hour{{Air: f(26.9)}}, false},
-		{"little salt", 39, "fertilizer", []clearance.Hour{{Air: f(31)}}, false},
+		{"little salt", 59, "fertilizer", []clearance.Hour{{Air: f(31)}}, false},
 		{"hot too late", 75, "fertilizer", append(make([]clearance.Hour, 48), clearance.Hour{Air: f(33)}), false},
 		{"not known", 0, "fertilizer", []clearance.Hour{{Air: f(31)}}, false},
 		{"no fertilizer", 75, "herbicide", []clearance.Hour{{Air: f(31)}}, false},

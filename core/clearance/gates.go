@@ -107,7 +107,7 @@ func (c *check) product() {
 // What burns: the salt index of a fertilizer, on the scale on which sodium nitrate is 100, from which it draws water out of leaf and root,
 // and the air in the two days after it, °C, in which that shows (judgement).
 const (
-	saltHigh = 40.0
+	saltHigh = 60.0
 	saltHeat = 27.0
 	saltDays = 48 // hours
 )
