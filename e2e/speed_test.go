@@ -11,11 +11,13 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// watched starts a clock at the next event of a kind and stops it at the first frame after something is so; the page keeps the milliseconds.
+// watched starts a clock at the next event of a kind and stops it at the first frame after something is so; the page keeps the
+// milliseconds.
 const watched = `(kind, so) => { window.__took = undefined
 	addEventListener(kind, (e) => { const from = performance.now(); const look = () => {
 		if (!so()) return requestAnimationFrame(look)
-		requestAnimationFrame(() => { window.__took = performance.now() - from }) }; requestAnimationFrame(look) }, {capture: true, once: true}) }`
+		requestAnimationFrame(() => { window.__took = performance.now() - from }) }
+		requestAnimationFrame(look) }, {capture: true, once: true}) }`
 
 // took does something and returns how many milliseconds passed from the first event of the kind until the page shows it.
 func (p *page) took(kind, so string, do func()) float64 {
@@ -33,15 +35,17 @@ func middle(list []float64) float64 {
 
 // large is a picture of twelve million pixels, drawn and packed in the page, and handed over as if it had been chosen.
 const large = `(async () => { const c = new OffscreenCanvas(4000, 3000), g = c.getContext('2d')
-	for (let i = 0; i < 60000; i++) { g.fillStyle = i % 3 ? 'hsl(' + (75 + i % 40) + ' 45% ' + (25 + i % 25) + '%)' : 'hsl(42 35% ' + (40 + i % 25) + '%)'
+	const leaf = (i) => 'hsl(' + (75 + i % 40) + ' 45% ' + (25 + i % 25) + '%)', straw = (i) => 'hsl(42 35% ' + (40 + i % 25) + '%)'
+	for (let i = 0; i < 60000; i++) { g.fillStyle = i % 3 ? leaf(i) : straw(i)
 		g.fillRect((i * 7919) % 4000, (i * 104729) % 3000, 40, 24) }
-	window.__large = new File([await c.convertToBlob({type: 'image/jpeg', quality: .9})], 'lawn.jpg', {type: 'image/jpeg', lastModified: Date.now()}) })()`
+	const jpeg = await c.convertToBlob({type: 'image/jpeg', quality: .9})
+	window.__large = new File([jpeg], 'lawn.jpg', {type: 'image/jpeg', lastModified: Date.now()}) })()`
 
 const handed = `(() => { const i = document.querySelector('[data-choose]'), d = new DataTransfer(); d.items.add(window.__large)
 	i.files = d.files; i.dispatchEvent(new Event('change', {bubbles: true})) })()`
 
-// TestSpeedOnTheDevice tells how long a finger waits, at full speed and on a processor a quarter as fast; docs/performance.md keeps the figures.
-// It runs when HODOS_SPEED is set (make bench-device): it holds nothing but that all of it works.
+// TestSpeedOnTheDevice tells how long a finger waits, at full speed and on a processor a quarter as fast; docs/performance.md keeps the
+// figures. It runs when HODOS_SPEED is set (make bench-device): it holds nothing but that all of it works.
 func TestSpeedOnTheDevice(t *testing.T) {
 	if os.Getenv("HODOS_SPEED") == "" {
 		t.Skip("a measurement: make bench-device")
@@ -85,13 +89,15 @@ func TestSpeedOnTheDevice(t *testing.T) {
 			offline(p, true)
 			for i := range 5 {
 				value := []string{"stay", "spring-back"}[i%2]
-				weighs = append(weighs, p.took("click", fmt.Sprintf(`document.querySelector('.scales')?.innerText !== %q`,
-					eval[string](p, `document.querySelector('.scales')?.innerText ?? ''`)), func() { p.click(`[data-finding=footprints] [data-value=` + value + `]`) }))
+				stood := eval[string](p, `document.querySelector('.scales')?.innerText ?? ''`)
+				weighs = append(weighs, p.took("click", fmt.Sprintf(`document.querySelector('.scales')?.innerText !== %q`, stood),
+					func() { p.click(`[data-finding=footprints] [data-value=` + value + `]`) }))
 			}
 			offline(p, false)
 			t.Logf("a tap is shown after %.0f ms (worst %.0f), a square after %.0f ms (%.0f), the pattern of it after %.0f ms (%.0f), "+
 				"a picture of 12 million pixels (%.1f MB) measured after %.0f ms, the scales without reception after %.0f ms (%.0f)", middle(taps),
-				slices.Max(taps), middle(marks), slices.Max(marks), middle(reads), slices.Max(reads), megabytes, picture, middle(weighs), slices.Max(weighs))
+				slices.Max(taps), middle(marks), slices.Max(marks), middle(reads), slices.Max(reads), megabytes, picture, middle(weighs),
+				slices.Max(weighs))
 			require.Positive(t, picture)
 		})
 	}

@@ -452,7 +452,8 @@ func TestTheLedgerTellsAFactOnce(t *testing.T) {
 // all over, the words for patches are answered by that.
 func TestEachWordOfAListIsMissedByItself(t *testing.T) {
 	weigh := func(words ...string) (m *model, evs []observed) {
-		g := evidence.Gather(evidence.Case{Lawn: lawn("tall-fescue", 8, 38), Findings: map[string]knowledge.Value{"pattern": knowledge.ListValue(words...)}})
+		g := evidence.Gather(evidence.Case{Lawn: lawn("tall-fescue", 8, 38),
+			Findings: map[string]knowledge.Value{"pattern": knowledge.ListValue(words...)}})
 		m = newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 		return m, m.observeAll(&g)
 	}

@@ -166,19 +166,57 @@ func (h *house) signal(s syscall.Signal) error {
 	return nil
 }
 
-// killDatabase ends it at once, with all that it had not written.
-func (h *house) killDatabase() error { return h.signal(syscall.SIGKILL) }
-
-// still holds the database still, or lets it go on.
-func (h *house) still(on bool) error {
-	if on {
-		return h.signal(syscall.SIGSTOP)
+// killServers ends the server so many times and starts it again at once.
+func (h *house) killServers(ctx context.Context, times int, pause func(least, most time.Duration) error) error {
+	for range times {
+		h.killServer()
+		if err := h.openServer(ctx); err != nil {
+			return err
+		}
+		if err := pause(500*time.Millisecond, 3*time.Second); err != nil {
+			return err
+		}
 	}
-	return h.signal(syscall.SIGCONT)
+	return nil
 }
 
-// full fills the disk for a while, and starts the database again where it gave up.
+// killDatabases ends the database so many times, with all that it had not written, and starts it again after a while.
+func (h *house) killDatabases(ctx context.Context, times int, pause func(least, most time.Duration) error) error {
+	for range times {
+		if err := h.signal(syscall.SIGKILL); err != nil {
+			return err
+		}
+		if err := pause(time.Second, 3*time.Second); err != nil {
+			return err
+		}
+		if err := h.openDatabase(ctx); err != nil {
+			return err
+		}
+		if err := pause(3*time.Second, 6*time.Second); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// heldStill stops every process of the database for a while, as a machine that is out of breath does.
+func (h *house) heldStill(ctx context.Context, long time.Duration) error {
+	if err := h.signal(syscall.SIGSTOP); err != nil {
+		return err
+	}
+	stood := wait(ctx, long)
+	if err := errors.Join(h.signal(syscall.SIGCONT), stood); err != nil {
+		return err
+	}
+	return wait(ctx, 5*time.Second)
+}
+
+// full fills the disk for a while, and starts the database again where it gave up. Without a disk of its own it is left out.
 func (h *house) full(ctx context.Context, long time.Duration) error {
+	if !h.mounted {
+		fmt.Println("a full disk: left out, for only root can mount one")
+		return nil
+	}
 	ballast := filepath.Join(h.dir, "ballast")
 	for began := time.Now(); time.Since(began) < long; {
 		if err := fill(ballast); err != nil {

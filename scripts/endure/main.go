@@ -1,8 +1,8 @@
-// Command endure ill-treats a whole Hodos – server and database of its own, people who answer checks all the while – and holds it to what
-// it has promised: an answer that was acknowledged is there afterwards, an answer that was not can be sent again, and a request never waits
-// without end. The server is killed, the database is killed, it is held still, and its disk is filled.
+// Command endure ill-treats a whole Hodos, with a server and a database of its own and people who answer checks all the while, and holds it
+// to what it has promised: an answer that was acknowledged is there afterwards, an answer that was not can be sent again, and a request
+// never waits without end. The server is killed, the database is killed, it is held still, and its disk is filled.
 //
-//	make build && go run ./scripts/endure
+//	make endure
 //
 // Filling a disk wants one of its own, which only root may mount; without that the step is left out and said to be.
 package main
@@ -50,63 +50,22 @@ func endure(ctx context.Context, p plan, chance *rand.Rand) error {
 	if err != nil {
 		return err
 	}
-	if err := crowd.during("nothing", func() error { return wait(ctx, 5*time.Second) }); err != nil {
-		return err
-	}
-	between := func(least, most time.Duration) error {
+	pause := func(least, most time.Duration) error {
 		return wait(ctx, least+time.Duration(chance.Int64N(int64(most-least))))
 	}
-	if err := crowd.during(fmt.Sprintf("%d kills of the server", p.serverKills), func() error {
-		for range p.serverKills {
-			h.killServer()
-			if err := h.openServer(ctx); err != nil {
-				return err
-			}
-			if err := between(500*time.Millisecond, 3*time.Second); err != nil {
-				return err
-			}
-		}
-		return nil
-	}); err != nil {
-		return err
-	}
-	if err := crowd.during(fmt.Sprintf("%d kills of the database", p.databaseKills), func() error {
-		for range p.databaseKills {
-			if err := h.killDatabase(); err != nil {
-				return err
-			}
-			if err := between(time.Second, 3*time.Second); err != nil {
-				return err
-			}
-			if err := h.openDatabase(ctx); err != nil {
-				return err
-			}
-			if err := between(3*time.Second, 6*time.Second); err != nil {
-				return err
-			}
-		}
-		return nil
-	}); err != nil {
-		return err
-	}
-	if err := crowd.during(fmt.Sprintf("the database held still for %s", p.still), func() error {
-		if err := h.still(true); err != nil {
+	for _, step := range []struct {
+		what string
+		do   func() error
+	}{
+		{"nothing", func() error { return wait(ctx, 5*time.Second) }},
+		{fmt.Sprintf("%d kills of the server", p.serverKills), func() error { return h.killServers(ctx, p.serverKills, pause) }},
+		{fmt.Sprintf("%d kills of the database", p.databaseKills), func() error { return h.killDatabases(ctx, p.databaseKills, pause) }},
+		{fmt.Sprintf("the database held still for %s", p.still), func() error { return h.heldStill(ctx, p.still) }},
+		{fmt.Sprintf("its disk full for %s", p.full), func() error { return h.full(ctx, p.full) }},
+	} {
+		if err := crowd.during(step.what, step.do); err != nil {
 			return err
 		}
-		if err := wait(ctx, p.still); err != nil {
-			return err
-		}
-		if err := h.still(false); err != nil {
-			return err
-		}
-		return wait(ctx, 5*time.Second)
-	}); err != nil {
-		return err
-	}
-	if !h.mounted {
-		fmt.Println("a full disk: left out, for only root can mount one")
-	} else if err := crowd.during(fmt.Sprintf("its disk full for %s", p.full), func() error { return h.full(ctx, p.full) }); err != nil {
-		return err
 	}
 	return crowd.judge(ctx)
 }
