@@ -11,7 +11,7 @@ type kinds struct {
 }
 
 // kindsOf sorts the sets by the causes of which speaks is true, and says for each kind which of the causes those are. The set without any
-// cause is a kind of its own. at is room for a table of pairs, kept from call to call.
+// cause is a kind of its own, of size -1. at is room for a table of pairs, kept from call to call.
 func kindsOf(sets []set, speaks []bool, at *[]int32) (k kinds, which []set) {
 	n := len(speaks) + 1
 	if len(*at) < n*n {
