@@ -10,8 +10,10 @@ export interface Stretch {
   to: Point
 }
 
-/** Things that lie about and whose length is known, cm: a card by ISO/IEC 7810, paper by ISO 216 and ANSI, a tennis ball by the rules of the
- * game. */
+/**
+ * Things that lie about and whose length is known, cm: a card by ISO/IEC 7810, paper by ISO 216 and ANSI, a tennis ball by the rules
+ * of the game.
+ */
 export const knownThings = [
   { id: 'card', label: 'Bank card, long side', cm: 8.56 },
   { id: 'ball', label: 'Tennis ball', cm: 6.7 },

@@ -23,8 +23,10 @@ export function amongSaid(a: Schemas['AlikeOf'], as: (x: number) => string): str
 const percents = (x: number) => `${Math.round(x)} %`
 const index = (x: number) => x.toFixed(2)
 
-/** The firm's other lawns of the same grass nearby, seen in these weeks: the yardstick for green-up, colour and dormancy. It is asked anew when
- * what is shown of this one changes, not with every answer. */
+/**
+ * The firm's other lawns of the same grass nearby, seen in these weeks: the yardstick for green-up, colour and dormancy. It is asked
+ * anew when what is shown of this one changes, not with every answer.
+ */
 export function LikeLawns({ visit, zone, shown }: { visit: string; zone: string; shown: string }) {
   const alike = useQuery({
     queryKey: ['alike', visit, zone, shown],
