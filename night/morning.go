@@ -2,6 +2,8 @@ package night
 
 import (
 	"context"
+	"errors"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
@@ -47,7 +49,8 @@ const noon = 12
 const again = 15 * time.Minute
 
 // Deliver sends everybody who wants one the letter of their office's morning, once a day; on a simulated clock as soon as the day has come.
-// Whoever has nothing to be told gets none. It says how many were sent. A letter that fails is tried again until noon.
+// Whoever has nothing to be told gets none. It says how many were sent. A letter that fails is tried again until noon; a firm whose letters
+// cannot be read holds up nobody else's.
 func (w Watcher) Deliver(ctx context.Context, now casework.Moment) (sent int, err error) {
 	if w.Mail == nil {
 		return 0, nil
@@ -64,12 +67,13 @@ func (w Watcher) Deliver(ctx context.Context, now casework.Moment) (sent int, er
 		if _, simulated := now.Fixed(); !simulated && (hour < morning.Hour || hour >= noon) {
 			continue
 		}
-		n, err := w.deliverFirm(ctx, f.FirmID, now.In(f.Timezone))
-		if sent += n; err != nil {
-			return sent, err
+		n, failed := w.deliverFirm(ctx, f.FirmID, now.In(f.Timezone))
+		sent += n
+		if failed != nil {
+			err = errors.Join(err, fmt.Errorf("firm %s: %w", f.FirmID, failed))
 		}
 	}
-	return sent, nil
+	return sent, err
 }
 
 // letter is one to be sent.

@@ -136,6 +136,25 @@ func TestALetterThatFailsIsTriedAgain(t *testing.T) {
 	require.Zero(t, f.deliver(casework.OnDay(demo.Start.AddDate(0, 0, 1))), "a server without mail keeps quiet")
 }
 
+// The first firm asked has a date that no calendar has: the others have their letters all the same, and what failed is said.
+func TestAFirmThatFailsHoldsUpNobodyElsesLetters(t *testing.T) {
+	f := newFirm(t)
+	f.wanted("technician")
+	first := uuid.UUID{15: 1}
+	require.NoError(t, f.store.InFirm(context.Background(), first, func(tx *gorm.DB) error {
+		if err := tx.Create(&store.Firm{ID: first, Name: "Early", Country: "US", Currency: "USD", DateForm: "mdy", UnitSystem: "us",
+			Timezone: "America/Chicago", Version: 1}).Error; err != nil {
+			return err
+		}
+		return tx.Exec(`INSERT INTO people (id, firm_id, name, email, role, password_hash, morning_letter, licence_until)
+			VALUES (?, ?, 'E', 'e@early.example', 'technician', '', true, 'infinity')`, uuid.UUID{15: 2}, first).Error
+	}))
+	sent, err := f.watch.Deliver(context.Background(), casework.OnDay(demo.Start))
+	require.ErrorContains(t, err, first.String())
+	require.Equal(t, 1, sent)
+	require.Len(t, f.mail.Letters(), 1)
+}
+
 // A round has the day of each firm's office: late in the evening of the Pacific it is not tomorrow yet.
 func TestEachFirmHasItsOwnDay(t *testing.T) {
 	f := newFirm(t)
