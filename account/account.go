@@ -4,8 +4,8 @@ import (
 	"context"
 	"crypto/rand"
 	"crypto/sha256"
+	"database/sql"
 	"encoding/base64"
-	"encoding/hex"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -132,41 +132,31 @@ func (b *Book) Open(ctx context.Context, firm, person uuid.UUID, from From) (Ope
 	return o, err
 }
 
+const whose = `SELECT id, firm_id, person_id, csrf, name, role, seen_at, must_enrol, email, totp_on, licence_until, firm, country, currency,
+		date_form, unit_system, firm_units, timezone FROM session_person($1, make_interval(secs => $2))`
+
 // Who finds the person behind a session's token, in one question. ErrNobody when there is none.
 func (b *Book) Who(ctx context.Context, token string) (Identity, error) {
 	if token == "" {
 		return Identity{}, ErrNobody
 	}
-	var row struct {
-		ID, FirmID, PersonID uuid.UUID
-		Csrf, Name, Role     string
-		SeenAt               time.Time
-		MustEnrol            bool
-		Email, Firm, Country, Currency,
-		DateForm, UnitSystem, FirmUnits, Timezone string
-		TotpOn       bool
-		LicenceUntil *time.Time
-	}
-	hash := digest(token)
-	if err := b.Store.Shared(
-		ctx,
-	).Raw(
-		"SELECT * FROM session_person(decode(?, 'hex'), make_interval(secs => ?))",
-		hex.EncodeToString(hash),
-		Idle.Seconds(),
-	).Scan(
-		&row,
-	).Error; err != nil {
+	id := Identity{hash: digest(token)}
+	set := &id.Settings
+	pool, err := b.Store.Pool()
+	if err != nil {
 		return Identity{}, err
 	}
-	if row.PersonID == uuid.Nil {
+	// every request begins with this question: it goes past the mapper
+	err = store.Told(pool.QueryRowContext(ctx, whose, id.hash, Idle.Seconds()).Scan(
+		&id.Session, &id.Firm, &id.Person, &id.CSRF, &id.Name, &id.Role, &id.Seen, &id.MustEnrol, &set.Email, &set.SecondFactor,
+		&set.LicenceUntil, &set.FirmName, &set.Country, &set.Currency, &set.DateForm, &set.UnitSystem, &set.FirmUnits, &set.Timezone))
+	if errors.Is(err, sql.ErrNoRows) {
 		return Identity{}, fmt.Errorf("%w: the session is over", ErrNobody)
 	}
-	id := Identity{Session: row.ID, Firm: row.FirmID, Person: row.PersonID, Role: row.Role, Name: row.Name, CSRF: row.Csrf,
-		MustEnrol: row.MustEnrol, Seen: row.SeenAt, hash: hash,
-		Settings: Settings{Email: row.Email, FirmName: row.Firm, Country: row.Country, Currency: row.Currency, DateForm: row.DateForm,
-			UnitSystem: row.UnitSystem, FirmUnits: row.FirmUnits, SecondFactor: row.TotpOn, Timezone: row.Timezone, LicenceUntil: row.LicenceUntil}}
-	if b.Now().Sub(row.SeenAt) > seenStep {
+	if err != nil {
+		return Identity{}, err
+	}
+	if b.Now().Sub(id.Seen) > seenStep {
 		if err := b.seen(ctx, id); err != nil {
 			b.Log.Warn("the last use of a session was not kept", "error", err)
 		}

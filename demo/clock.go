@@ -64,9 +64,13 @@ func (c Clock) Now(ctx context.Context) (casework.Moment, error) {
 
 // Today reads the clock.
 func (c Clock) Today(ctx context.Context) (time.Time, error) {
-	var row store.Clock
-	err := c.Store.Shared(ctx).First(&row).Error
-	return row.Today.UTC(), err
+	pool, err := c.Store.Pool()
+	if err != nil {
+		return time.Time{}, err
+	}
+	var day time.Time
+	err = store.Told(pool.QueryRowContext(ctx, "SELECT today FROM clock WHERE one").Scan(&day))
+	return day.UTC(), err
 }
 
 // Advance moves the clock on; the weather of the days passed arrives.

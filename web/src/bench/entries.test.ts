@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { asked, benchOf, entriesOf, fromAddress, toAddress } from './entries'
+import { asked, benchOf, entriesOf, firstAreaOf, fromAddress, toAddress } from './entries'
 
 const field = (id: string, more: Partial<Schemas['BenchField']> = {}): Schemas['BenchField'] => ({
   id,
@@ -50,5 +50,18 @@ describe('what stands on the bench', () => {
     const sum = { calculation: 'lime', entries: { area: { amount: 464.5152 }, way: { choice: 'volume' }, rate: { amount: 48.824 } } }
     expect(benchOf(sum, fields, 'us')).toBe('/bench/lime?area=5000%7Eft2&way=volume&rate=10%7Elb%2F1000ft2')
     expect(benchOf(sum, fields, 'metric')).toBe('/bench/lime?area=464.515%7Em2&way=volume&rate=48.824%7Eg%2Fm2')
+  })
+  it('checks a spreader after the first area with what the job says, in the units of the reader', () => {
+    const job = { grams: 11_340, rate: 24.41, area: 464.5 }
+    expect(fromAddress(new URLSearchParams(firstAreaOf(job, 'metric').split('?')[1]))).toEqual({
+      start: { text: '11.34', unit: 'kg' },
+      want: { text: '24.41', unit: 'g/m2' },
+      area: { text: '464.5', unit: 'm2' },
+    })
+    expect(fromAddress(new URLSearchParams(firstAreaOf(job, 'us').split('?')[1]))).toEqual({
+      start: { text: '25', unit: 'lb' },
+      want: { text: '5', unit: 'lb/1000ft2' },
+      area: { text: '5000', unit: 'ft2' },
+    })
   })
 })

@@ -74,3 +74,13 @@ export function benchOf(sum: Pick<Schemas['Sum'], 'calculation' | 'entries'>, fi
   }
   return `/bench/${sum.calculation}?${toAddress(sheet)}`
 }
+
+/** The address of the check of a spreader after the first known area: what went in and what was planned are entered, in the reader's units. */
+export function firstAreaOf(job: { grams: number; rate: number; area: number }, system: UnitSystem): string {
+  const typed = (x: number, unit: string): Typed => ({
+    text: String(Number(fromSI(x, unit, system).toPrecision(4))),
+    unit: unitFor(unit, system)?.id ?? unit,
+  })
+  const sheet = { start: typed(job.grams / 1000, 'kg'), want: typed(job.rate, 'g/m2'), area: typed(job.area, 'm2') }
+  return `/bench/hopper?${toAddress(sheet)}`
+}

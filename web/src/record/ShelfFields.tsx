@@ -1,4 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+import { firstAreaOf } from '../bench/entries'
 import { api, got, type Schemas } from '../api/client'
 import { usePeople, useWords } from '../api/queries'
 import { fromSI, readNumber, show, toSI, unitFor, type UnitSystem } from '../format'
@@ -313,6 +315,14 @@ export function ShelfSums({
         </b>{' '}
         for {show(p.area_m2, 'm2', sys)}
       </p>
+      {!volume && p.rate !== undefined && amount > 0 && (
+        <p>
+          Fine granules: after the first known area, weigh what is left.{' '}
+          <Link className="check-link" to={firstAreaOf({ grams: amount, rate: p.rate, area: p.area_m2 }, sys)}>
+            Check the rate
+          </Link>
+        </p>
+      )}
       {given.length > 0 && <p className="num faint">gives {given.join(', ')}</p>}
       {p.tank?.lines
         .filter((l) => ['water', 'fills', 'product-fill', 'last-mix', 'last-product'].includes(l.id))
