@@ -101,6 +101,7 @@ func TestAVisitInOneHandIsShort(t *testing.T) {
 		t.Logf("%s: %d taps, %d figures", lawn.site, taps, typed)
 		require.True(t, eval[bool](p, handOver), "it comes to an end")
 		require.Equal(t, lawn.cause, eval[string](p, `document.querySelector('.strip-cause').dataset.cause`), lawn.site)
+		require.True(t, eval[bool](p, `/^[^%]+ per cent/.test(document.querySelector('[data-heard]').textContent)`), "a screen reader hears it")
 		require.LessOrEqual(t, taps, 30)
 		require.LessOrEqual(t, typed, 5)
 		require.False(t, eval[bool](p, `!!document.querySelector('[data-hand-next], [data-hand-skip]')`), "nothing is asked after it")

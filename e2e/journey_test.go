@@ -59,6 +59,9 @@ func TestFromArrivalToRecovery(t *testing.T) {
 	p.until("saved", allSaved)
 	p.until("the scales move", scale("nitrogen-deficiency")+fmt.Sprintf(" > %v", first*2))
 	p.sees(".rail-ghost, .scale-step[data-up=true]")
+	p.until("a screen reader hears them, and of all that stands beside the checks nothing else", `(() => {
+		const live = document.querySelectorAll('.beside[aria-live], .beside [aria-live], .beside [role=status]')
+		return live.length === 1 && live[0].matches('[data-heard]') && live[0].textContent.includes(' per cent') })()`)
 
 	// the next check is named, with what it would do, and leads there
 	next := eval[string](p, `document.querySelector('.next-check').dataset.next`)

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Schemas } from '../api/client'
 import type { Words } from '../api/queries'
+import { Heard } from './Heard'
 import { enoughSaid } from './NextChecks'
 import { percent } from '../format'
 import { FamilyMark } from '../scales/Family'
@@ -76,13 +77,7 @@ export function InHand({
           {scales}
         </aside>
       )}
-      <p className="sr-only" role="status">
-        {diagnosis?.causes
-          .slice(0, 2)
-          .map((c) => `${words.cause.get(c.id)?.label ?? c.id} ${percent(c.probability)} per cent`)
-          .join(', ')}
-        {diagnosis?.enough ? `. ${enoughSaid(diagnosis)}` : ''}
-      </p>
+      <Heard d={diagnosis} words={words} />
       {!open && (
         <main className="hand-check" aria-label="The check in hand">
           <h2 className="sr-only">The check in hand</h2>

@@ -15,6 +15,7 @@ import { Notes, SeenOnRounds } from '../notes/Notes'
 import { Photos } from '../photo/Photos'
 import { Check, choicesOf, type Plain } from './Check'
 import { CoreStrip, Feel, HourOfReading } from './ByHand'
+import { Heard } from './Heard'
 import { InHand } from './InHand'
 import { offersBy, rivalsOf, takenOver, type Offered } from './offers'
 import { healthy, useAnswers, type Answers, type How } from './useAnswers'
@@ -408,7 +409,8 @@ export default function Visit() {
           </button>
         </footer>
       ) : (
-        <aside className="beside" aria-label="The scales" aria-live="polite">
+        <aside className="beside" aria-label="The scales">
+          <Heard d={d} words={words} next={decisive[0]?.finding ?? next[0]?.finding} />
           {last.length > 0 && (
             <button type="button" className="quiet undo" onClick={undo} data-undo>
               Undo {last.length === 1 ? words.findingLabel(last[0] ?? '').toLowerCase() : `${last.length} answers`}
