@@ -1,7 +1,7 @@
 import { StrictMode, Suspense, useEffect, useState } from 'react'
 import { createRoot } from 'react-dom/client'
 import { ErrorBoundary } from 'react-error-boundary'
-import { BrowserRouter, Link, Navigate, Route, Routes } from 'react-router'
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { ConfigProvider } from 'antd'
 import '@fontsource/atkinson-hyperlegible/latin-400.css'
@@ -15,8 +15,12 @@ import { queryClient, useMe } from './api/queries'
 import { memory } from './offline/memory'
 import { Busy, Problem, Shell } from './Shell'
 import { Guarded, LastResort } from './ui/Fallen'
+import { Addressed, NoPage } from './ui/NoPage'
 import { view } from './ui/view'
 import { antTheme, applyTheme, storedTheme, storeTheme, type ThemeName } from './theme'
+
+/** The parts of an address that name something by its id. */
+const addressed = ['visit', 'zone', 'sample', 'call', 'trial', 'site']
 
 const SignIn = view(() => import('./sign-in/SignIn'))
 const Day = view(() => import('./day/Day'))
@@ -83,23 +87,24 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
         <Suspense fallback={<Busy what="the page" />}>
           <Routes>
             <Route path="/" element={<Day />} />
-            <Route path="/visits/:visit" element={<Visit />} />
-            <Route path="/visits/:visit/:zone" element={<Visit />} />
-            <Route path="/visits/:visit/:zone/sky" element={<Sky />} />
-            <Route path="/visits/:visit/:zone/plan" element={<Plan />} />
-            <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
-            <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
-            <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
-            <Route path="/zones/:zone/sky" element={<ZoneSky />} />
-            <Route path="/samples/:sample" element={<SampleForm />} />
-            <Route path="/calls/:call" element={<CallPage />} />
-            <Route path="/trials/:trial" element={<TrialPage />} />
+            <Route element={<Addressed ids={addressed} />}>
+              <Route path="/visits/:visit" element={<Visit />} />
+              <Route path="/visits/:visit/:zone" element={<Visit />} />
+              <Route path="/visits/:visit/:zone/sky" element={<Sky />} />
+              <Route path="/visits/:visit/:zone/plan" element={<Plan />} />
+              <Route path="/visits/:visit/:zone/record" element={<RecordView />} />
+              <Route path="/visits/:visit/:zone/recovery" element={<VisitRecovery />} />
+              <Route path="/zones/:zone/recovery" element={<ZoneRecovery />} />
+              <Route path="/zones/:zone/sky" element={<ZoneSky />} />
+              <Route path="/samples/:sample" element={<SampleForm />} />
+              <Route path="/calls/:call" element={<CallPage />} />
+              <Route path="/trials/:trial" element={<TrialPage />} />
+              <Route path="/sites/:site" element={<Sites />} />
+              <Route path="/sites/:site/client" element={<ClientView />} />
+              <Route path="/sites/:site/map" element={<SiteMap />} />
+            </Route>
             <Route path="/messages" element={<Messages />} />
-            <Route path="/calls/:call" element={<CallPage />} />
             <Route path="/sites" element={<Sites />} />
-            <Route path="/sites/:site" element={<Sites />} />
-            <Route path="/sites/:site/client" element={<ClientView />} />
-            <Route path="/sites/:site/map" element={<SiteMap />} />
             <Route path="/causes" element={<Causes />} />
             <Route path="/causes/:cause" element={<CausePage />} />
             <Route path="/causes/:cause/beside/:other" element={<Beside />} />
@@ -119,20 +124,7 @@ function SignedIn({ theme, onTheme }: { theme: ThemeName; onTheme: (t: ThemeName
             <Route path="/firm" element={<Firm />} />
             <Route path="/account" element={<Account />} />
             <Route path="/licences" element={<Licences />} />
-            <Route
-              path="*"
-              element={
-                <main className="fallen">
-                  <h1>There is no page here</h1>
-                  <p>The address is misspelt, or what it led to is gone.</p>
-                  <p className="buttons">
-                    <Link className="export" to="/">
-                      To the day
-                    </Link>
-                  </p>
-                </main>
-              }
-            />
+            <Route path="*" element={<NoPage />} />
           </Routes>
         </Suspense>
       </Guarded>
