@@ -88,7 +88,7 @@ func TestTheShelfAsAFile(t *testing.T) {
 	require.Equal(t, 200, status)
 	var taken server.ShelfTaken
 	c.must(200, "POST", "/products/csv", b, &taken)
-	require.Equal(t, server.ShelfTaken{Same: 15}, taken)
+	require.Equal(t, server.ShelfTaken{Same: 16}, taken)
 	text := strings.Replace(string(b), "Corin 143,Corvane", "Corin 143,Somebody else", 1)
 	text = strings.Replace(text, "Curb 113", "Curb 114", 1)
 	c.must(200, "POST", "/products/csv", []byte(text), &taken)

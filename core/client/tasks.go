@@ -91,6 +91,8 @@ var taskRows = []taskRow{
 	{"insecticide-curative", Water, false, 0, 1, "Water it in as we have told you: what works in the soil has to get there."},
 	{"insecticide-curative", Tell, false, 3, 14, "Birds or skunks that still dig after a week are a reason to call."},
 	{"insecticide-curative insecticide-preventive", Ready, false, -2, -1, "Mow off flowering weeds before we come, so that no bees visit them."},
+	{"nuisance-pests", Ready, false, -2, -1, "Tip out standing water, mow off flowers, and take toys, bowls and pets inside before we come."},
+	{"nuisance-pests", Tell, false, 0, 14, "Half of them come from next door. Talk to your neighbours, and ask the vet about the pets."},
 	{"insecticide-preventive preemergent", Water, false, 0, 2, "Water it in within two days: {12 mm}, unless it rains."},
 	{"preemergent", Feed, true, 0, 84, "No raking or seeding while it works: it stops every seed, grass as well."},
 	{"herbicide-spot herbicide-broadcast", Mow, true, -2, 2, "Do not mow two days before and after."},

@@ -72,6 +72,7 @@ var plannedRows = []struct{ action, calculation, entries string }{
 	{"fungicide-preventive", "tank", ""},
 	{"insecticide-curative", "tank", ""},
 	{"insecticide-preventive", "tank", ""},
+	{"nuisance-pests", "tank", ""},
 }
 
 // ironFor is what a spray of iron holds, g/m²: .2, and .15 on the grasses that it blackens first (extension).

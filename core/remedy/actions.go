@@ -95,6 +95,7 @@ var actions = []action{
 	{"herbicide-broadcast", protect, 48, "post", "B", .45, days(21, 28), "Treat weeds broadcast", "spraying"},
 	{"preemergent", protect, 70, "preem", "A", .4, days(56), "Pre-emergent", "spreading"},
 	{"growth-regulator", protect, 72, "pgr", "A", .25, days(14, 28), "Growth regulator", "spraying"},
+	{"nuisance-pests", protect, 73, "nuisance", "C", .1, days(14), "Treat pests that bother people", "spraying"},
 	{"moss-control", protect, 44, "moss", "B", .35, days(14, 28), "Kill the moss", "spraying"},
 	{"hand-weed", protect, 43, "none", "B", .02, days(21), "Weed by hand", "weeding"},
 	{"clean-equipment", protect, 95, "none", "B", 0, nil, "Wash the mower", "cleaning"},
@@ -146,6 +147,7 @@ var classes = map[string]struct {
 	"sod":         {28, "laid {since}"},
 	"fung":        {14, "a fungicide was given {since}: again by the label, with another mode of action"},
 	"insect":      {21, "an insecticide was given {since}: count again before another"},
+	"nuisance":    {14, "treated {since}: again by the label's own interval"},
 	"insect-year": {300, "given this season already"},
 	"post":        {28, "a herbicide was given {since}: weeds are judged after four weeks"},
 	"nonsel":      {14, "treated {since}: wait for regrowth"},
@@ -218,6 +220,7 @@ var needs = []struct{ action, gates string }{
 	{"fungicide-preventive", "licence wilt rest sleep hour-hot rain-soon near-water frozen"},
 	{"insecticide-curative", "licence harmless too-deep under-count bloom frozen near-water wilt-note dead-note"},
 	{"insecticide-preventive", "licence bloom frozen near-water wet"},
+	{"nuisance-pests", "licence bloom near-water frozen hour-hot rain-soon"},
 	{"herbicide-spot", "licence sleep-weeds crowns rest wilt wet-wilt hot too-hot too-cold young tender-spot near-water bloom rain-soon tree-roots"},
 	{"herbicide-spot", "hurt frozen"},
 	{"herbicide-broadcast", "licence sleep-weeds crowns rest wilt wet-wilt hot too-hot too-cold young tender near-water bloom rain-soon tree-roots"},
@@ -269,6 +272,7 @@ var moreGateRows = []gateRow{
 var pesticides = map[string]bool{
 	"fungicide-curative": true, "fungicide-preventive": true, "insecticide-curative": true, "insecticide-preventive": true,
 	"herbicide-spot": true, "herbicide-broadcast": true, "preemergent": true, "growth-regulator": true, "off-type-removal": true,
+	"nuisance-pests": true,
 }
 
 // spoken are said to the client or kept in mind; nothing is recorded of them.
@@ -277,5 +281,5 @@ var spoken = map[string]bool{"hold-nitrogen": true, "leave-alone": true, "wait-a
 // airborne are recorded with the weather of the hour: pesticides that are sprayed, not spread.
 var airborne = map[string]bool{
 	"fungicide-curative": true, "fungicide-preventive": true, "insecticide-curative": true, "herbicide-spot": true,
-	"herbicide-broadcast": true, "growth-regulator": true, "off-type-removal": true,
+	"herbicide-broadcast": true, "growth-regulator": true, "off-type-removal": true, "nuisance-pests": true,
 }

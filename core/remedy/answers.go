@@ -166,6 +166,7 @@ var priceRows = []struct {
 	{"fungicide-preventive", "fungicide", 0, 10, 10},
 	{"insecticide-curative", "insecticide", 0, 10, 10},
 	{"insecticide-preventive", "insecticide", 0, 10, 10},
+	{"nuisance-pests", "insecticide", 0, 10, 8},
 	{"herbicide-spot", "herbicide", 0, 5, 12},
 	{"herbicide-broadcast", "herbicide", 0, 10, 7},
 	{"preemergent", "herbicide", 0, 10, 7},

@@ -15,7 +15,7 @@ var intervals = map[string]int{
 	"deep": 1, "water": 1, "survival": 14, "wetter": 14, "low-mow": 300, "blade": 5, "n": 21, "iron": 14, "p": 60, "k": 28, "micro": 28,
 	"lime": 180, "sulfur": 60, "gypsum": 60, "si": 300, "core": 42, "tear": 300, "topdress": 21, "seed": 21, "plugs": 28, "sod": 28,
 	"fung":   14,
-	"insect": 21, "insect-year": 300, "post": 28, "nonsel": 14, "preem": 56, "pgr": 28, "moss": 28, "lab": 10, "test": 14,
+	"insect": 21, "insect-year": 300, "nuisance": 14, "post": 28, "nonsel": 14, "preem": 56, "pgr": 28, "moss": 28, "lab": 10, "test": 14,
 }
 
 func TestIntervals(t *testing.T) {

@@ -98,6 +98,7 @@ var classTraits = []struct{ class, traits string }{
 	{"insect", "by-pest by-cause product"},
 	{"insect-year", "counted by-cause product"},
 	{"fung", "by-cause product"},
+	{"nuisance", "product"},
 	{"deep", "water"},
 	{"water", "water"},
 	{"new-water", "water"},

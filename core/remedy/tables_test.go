@@ -41,7 +41,7 @@ func TestEveryActionHasItsRows(t *testing.T) {
 		special := a.id == "hold-nitrogen" || a.id == "wait-and-recheck" || a.id == "leave-alone"
 		require.True(t, called > 0 || special, "nothing calls for %s", a.id)
 	}
-	require.Equal(t, map[string]int{water: 14, mow: 9, feeding: 13, ground: 11, reseed: 10, protect: 11, learn: 4}, groups)
+	require.Equal(t, map[string]int{water: 14, mow: 9, feeding: 13, ground: 11, reseed: 10, protect: 12, learn: 4}, groups)
 	for id := range pesticides {
 		require.True(t, Known(id), id)
 		require.Contains(t, gatesOf[id], "licence", id)
@@ -218,6 +218,7 @@ func TestWhatARecordAsksFor(t *testing.T) {
 		{"leach-salts", false, false, true, false, true},
 		{"herbicide-spot", true, false, false, true, true},
 		{"growth-regulator", true, false, false, true, true},
+		{"nuisance-pests", true, false, false, true, true},
 		{"overseed", false, false, false, true, true},
 		{"leave-alone", false, false, false, false, false},
 		{"core-aerate", false, false, false, false, true},

@@ -101,6 +101,7 @@ var stakes = []Stake{
 // work is what other work takes: material, minutes to get ready and for 100 m² (judgement).
 var work = []Stake{
 	{Remedy: "insecticide-preventive", Material: "insecticide", Setup: 10, Minutes: 8},
+	{Remedy: "nuisance-pests", Material: "insecticide", Setup: 10, Minutes: 8},
 	{Remedy: "preemergent", Material: "herbicide", Setup: 10, Minutes: 6},
 	{Remedy: "herbicide-broadcast", Material: "herbicide", Setup: 10, Minutes: 8},
 	{Remedy: "growth-regulator", Material: "herbicide", Setup: 10, Minutes: 8},

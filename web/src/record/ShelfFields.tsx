@@ -172,8 +172,8 @@ export function ShelfFields({
   const label = (id: string) => unitFor(id, sys)?.label ?? id
   const cause = (id: string) => words?.cause.get(id)?.label ?? id
   const licensed = (people.data ?? []).filter((x) => x.licence_number && x.active)
-  const hint = (value: number | undefined, of: string, from: string) =>
-    value === undefined ? undefined : `${show(value, of, sys, 2)} ${from}`
+  const hint = (value: number | undefined, of: string, from: string, digits = 2) =>
+    value === undefined ? undefined : `${show(value, of, sys, digits)} ${from}`
   return (
     <>
       {p.targets.length > 0 && (
@@ -236,7 +236,7 @@ export function ShelfFields({
         unit={label('m/s')}
         value={s.wind}
         onChange={(wind) => set({ wind })}
-        hint={hint(p.weather?.wind_ms, 'm/s', 'from the station')}
+        hint={hint(p.weather?.wind_ms, 'm/s', 'from the station', 1)}
       />
       <Pick
         label="Wind from"
@@ -249,7 +249,7 @@ export function ShelfFields({
         unit={label('C')}
         value={s.air}
         onChange={(air) => set({ air })}
-        hint={hint(p.weather?.air_c, 'C', 'from the station')}
+        hint={hint(p.weather?.air_c, 'C', 'from the station', 0)}
       />
       <Text
         label="Humidity"
@@ -277,6 +277,7 @@ export function ShelfFields({
 }
 
 const names: Partial<Record<string, string>> = { n: 'N', p: 'P', k: 'K', fe: 'Fe', s: 'S', mg: 'Mg', ca: 'Ca', mn: 'Mn', si: 'Si' }
+const place = (id: string) => (Object.keys(names).indexOf(id) + 100) % 100 // one without a name goes last
 
 /** What it comes to: product and water, what goes down, how long the zone is closed, and the sheets for the tailgate. */
 export function ShelfSums({
@@ -296,7 +297,9 @@ export function ShelfSums({
   const volume = p.rate_unit === 'mL/m2'
   const amount = p.amount ?? 0
   const given = [
-    ...Object.entries(p.nutrients ?? {}).map(([id, x]) => `${show(x, 'g/m2', sys, 2)} ${names[id] ?? id}`),
+    ...Object.entries(p.nutrients ?? {})
+      .sort(([a], [b]) => place(a) - place(b))
+      .map(([id, x]) => `${show(x, 'g/m2', sys, 2)} ${names[id] ?? id}`),
     ...Object.entries(p.actives ?? {}).map(([id, x]) => `${id} ${show(x, 'g/m2', sys, 4)}`),
   ]
   const query = new URLSearchParams({ action: p.action, area_m2: String(p.area_m2) })
@@ -315,6 +318,7 @@ export function ShelfSums({
         </b>{' '}
         for {show(p.area_m2, 'm2', sys)}
       </p>
+      {given.length > 0 && <p className="num faint">gives {given.join(', ')}</p>}
       {!volume && p.rate !== undefined && amount > 0 && (
         <p>
           Fine granules: after the first known area, weigh what is left.{' '}
@@ -323,7 +327,6 @@ export function ShelfSums({
           </Link>
         </p>
       )}
-      {given.length > 0 && <p className="num faint">gives {given.join(', ')}</p>}
       {p.tank?.lines
         .filter((l) => ['water', 'fills', 'product-fill', 'last-mix', 'last-product'].includes(l.id))
         .map((l) => (
@@ -355,7 +358,7 @@ export function ShelfSums({
           Mix sheet
         </a>
         <a className="export" href={sheet('sign')} download>
-          Sign
+          Sign for the lawn
         </a>
       </p>
     </div>
