@@ -28,7 +28,7 @@ func simulate(args []string) error {
 	spread := fs.Float64("spread", 0, "how far the world differs from the tables; 0.4 moves a typical figure by half")
 	climate := fs.Bool("climate", false, "weather from drawn years of the place instead of the tables")
 	words := fs.Float64("words", 0, "chance that a word is given for another that people interchange")
-	strategies := fs.String("strategies", "", "of fixed, next, brief and free, with commas; all when left out")
+	strategies := fs.String("strategies", "", "of fixed, next, sampled, brief and free, with commas; all when left out")
 	workers := fs.Int("workers", runtime.NumCPU(), "how many lawns are played at a time")
 	quiet := fs.Bool("quiet", false, "no progress bar")
 	asJSON := fs.Bool("json", false, "print one JSON object")

@@ -91,6 +91,25 @@ func (s *Scales) Next(tools map[string]bool) (checks []NextCheck, settled, enoug
 	return r.checks, r.settled, r.enough
 }
 
+// Sample is the sample, as the procedure that takes it, that would gain most beyond its price, with that price: the laboratory and the
+// days of waiting for it, in the firm's money. It is "" where none is worth it, of those that are not sent yet.
+func (s *Scales) Sample(sent map[string]bool) (procedure string, price float64) {
+	tools := map[string]bool{}
+	for _, p := range knowledge.Procedures() {
+		tools[p.ID] = p.Days > 0 && !sent[p.ID]
+	}
+	checks, _, _ := s.Next(tools)
+	most := 0.0
+	for i := range checks {
+		c := &checks[i]
+		fee := c.fee(&s.m.stake)
+		if net := c.Worth - fee - (c.Minutes+handling)*s.m.stake.hour/60; net > most {
+			procedure, price, most = c.Procedure, fee, net
+		}
+	}
+	return procedure, price
+}
+
 // Sensible reports whether a finding is worth asking for beside what is known: sizes of grubs only where there are some.
 func (s *Scales) Sensible(id string) bool {
 	f, ok := knowledge.FindingByID(id)

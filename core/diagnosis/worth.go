@@ -75,12 +75,16 @@ func (m *model) proofFor(finding string, now []float64) (cause int, p float64) {
 	return cause, p
 }
 
+// fee is what the laboratory and the days of waiting for it cost; nothing for what is seen on the spot.
+func (c *NextCheck) fee(s *moneyAt) float64 {
+	if c.Station != "lab" || c.Days == 0 {
+		return 0
+	}
+	return s.lab + float64(c.Days)*dayWorth*s.worth
+}
+
 // score is what a check is worth for its price: money gained, and a little for each bit, over what it costs with its handling.
 func (c *NextCheck) score(s *moneyAt) float64 {
-	minute := s.hour / 60
-	price := (c.Minutes + handling) * minute
-	if c.Station == "lab" && c.Days > 0 {
-		price += s.lab + float64(c.Days)*dayWorth*s.worth
-	}
+	price := (c.Minutes+handling)*s.hour/60 + c.fee(s)
 	return (c.Worth + bitWorth*s.worth*c.GainBits) / price
 }

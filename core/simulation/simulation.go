@@ -37,19 +37,21 @@ type Options struct {
 type Strategy string
 
 // The strategies. Fixed makes every check of the visit in its order, from far to near. Next makes the check that tells
-// most for its minutes, until no check can change a decision; Brief stops when what is left would hardly change anything. Free
+// most for its minutes, until no check can change a decision; Sampled goes on from there and sends the samples that are worth more than
+// the laboratory and the wait for it cost, which its regret then bears; Brief stops when what is left would hardly change anything. Free
 // asks nothing that costs more than a question.
 const (
-	Fixed Strategy = "fixed"
-	Next  Strategy = "next"
-	Brief Strategy = "brief"
-	Free  Strategy = "free"
+	Fixed   Strategy = "fixed"
+	Next    Strategy = "next"
+	Sampled Strategy = "sampled"
+	Brief   Strategy = "brief"
+	Free    Strategy = "free"
 )
 
 // Strategies lists them.
-func Strategies() []Strategy { return []Strategy{Fixed, Next, Brief, Free} }
+func Strategies() []Strategy { return []Strategy{Fixed, Next, Sampled, Brief, Free} }
 
-// elsewhere are the handlings that no strategy has on the spot: another hour of the day, a tool that few carry, or days
+// elsewhere are the handlings that nobody has on the spot: another hour of the day, a tool that few carry, or days
 // until the answer.
 var elsewhere = map[string]bool{"dawn-look": false, "ring": false, "catch-cans": false, "penetrometer": false, "moisture-probe": false,
 	"soil-sample": false, "disease-sample": false, "nematode-sample": false, "tissue-sample": false}
@@ -198,6 +200,7 @@ type visit struct {
 	scales *diagnosis.Scales
 	begun  map[string]bool
 	at     string
+	fees   float64 // of samples, with what waiting for them costs
 	out    outcome
 }
 
@@ -213,8 +216,11 @@ func (p *patient) play(s Strategy) outcome {
 		v.all(func(f *knowledge.Finding) bool { return f.Station == "ask" })
 	case Next, Brief:
 		v.led(s == Brief)
+	case Sampled:
+		v.led(false)
+		v.send()
 	}
-	v.out.regret = v.scales.Regret(v.Causes)
+	v.out.regret = v.scales.Regret(v.Causes) + v.fees
 	if v.Unexplained() {
 		v.out.truth = []string{knowledge.Unexplained}
 	}
@@ -238,6 +244,24 @@ func (v *visit) led(brief bool) {
 			v.look(c.Finding)
 			for _, id := range c.Also {
 				v.look(id)
+			}
+		}
+	}
+}
+
+// send takes the samples that are worth their price: their answers come when the visit is over.
+func (v *visit) send() {
+	sent := map[string]bool{}
+	for {
+		procedure, price := v.scales.Sample(sent)
+		if procedure == "" {
+			return
+		}
+		sent[procedure] = true
+		v.fees += price
+		for _, f := range knowledge.Weighed() {
+			if f.Procedure == procedure && v.scales.Sensible(f.ID) {
+				v.look(f.ID)
 			}
 		}
 	}

@@ -8,7 +8,9 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"hodos/core/diagnosis"
 	"hodos/core/knowledge"
+	"hodos/core/worth"
 )
 
 func seeded(seed, stream uint64) knowledge.Chance { return rand.New(rand.NewPCG(seed, stream)) }
@@ -28,8 +30,9 @@ func TestTheSameSeedGivesTheSameReportOnAnyNumberOfWorkers(t *testing.T) {
 	other, err := Run(context.Background(), o)
 	require.NoError(t, err)
 	require.NotEqual(t, one, other)
-	require.Len(t, one.Of, 4)
-	next, brief := one.Of[1], one.Of[2]
+	require.Len(t, one.Of, len(Strategies()))
+	next, sampled, brief := one.Of[1], one.Of[2], one.Of[3]
+	require.GreaterOrEqual(t, sampled.Minutes, next.Minutes, "samples are taken at its end")
 	require.Less(t, brief.Minutes, next.Minutes, "a brief visit stops sooner")
 	require.GreaterOrEqual(t, brief.Regret, next.Regret)
 }
@@ -56,6 +59,38 @@ func TestMoreIsKnownWhereMoreIsLookedAt(t *testing.T) {
 		lawns += g.Lawns
 	}
 	require.Equal(t, 40, lawns, "every lawn belongs to one family")
+}
+
+// A sample goes to the laboratory where what it may change is worth more than its fee and the wait; what it costs is borne.
+func TestASampleIsSentWhereItPays(t *testing.T) {
+	p := draw(NewWorld(0, seeded(5, 1)), Options{}, seeded(5, 2))
+	p.Lawn.Species, p.Causes, p.weather = []string{"kentucky-bluegrass"}, []string{"potassium-deficiency"}, nil
+	p.gone = map[string]bool{}
+	area := 400.0
+	p.Lawn.AffectedM2 = &area
+	values := map[string]string{"growth-rate": "slow", "onset-speed": "gradual", "texture": "sand", "pull-test": "resists"}
+	visit := func(area float64) visit {
+		p.Lawn.AffectedM2 = &area
+		v := visit{patient: &p, scales: diagnosis.NewScales(p.Lawn), begun: map[string]bool{}}
+		for id, word := range values {
+			v.scales.Add(id, knowledge.WordValue(word))
+		}
+		v.scales.Add("leaf-symptoms", knowledge.ListValue("scorched-margins"))
+		v.scales.Add("pattern", knowledge.ListValue("uniform"))
+		return v
+	}
+	large := visit(area)
+	large.values["soil-k-ppm"] = knowledge.NumberValue(9)
+	before := large.scales.Regret(p.Causes)
+	large.send()
+	require.Greater(t, large.fees, worth.DefaultPrices.Lab, "the wait is paid for beside the laboratory")
+	require.Less(t, large.scales.Regret(p.Causes)+large.fees, before)
+	require.Greater(t, large.out.minutes, 10.0, "taking it takes its time")
+
+	small := visit(6)
+	small.send()
+	require.Zero(t, small.fees, "six square metres do not pay a laboratory")
+	require.Zero(t, small.out.checks)
 }
 
 func TestReportCountsWhatWasSaid(t *testing.T) {
