@@ -92,7 +92,7 @@ func TestTheShelfAsAFile(t *testing.T) {
 	text := strings.Replace(string(b), "Corin 143,Corvane", "Corin 143,Somebody else", 1)
 	text = strings.Replace(text, "Curb 113", "Curb 114", 1)
 	c.must(200, "POST", "/products/csv", []byte(text), &taken)
-	require.Equal(t, server.ShelfTaken{New: 1, Changed: 1, Same: 13}, taken)
+	require.Equal(t, server.ShelfTaken{New: 1, Changed: 1, Same: 14}, taken)
 	var pr problem
 	c.must(422, "POST", "/products/csv", []byte(strings.Replace(text, "fungicide-curative", "dance", 1)), &pr)
 	require.NotEmpty(t, pr.Errors)
