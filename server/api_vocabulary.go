@@ -106,7 +106,7 @@ type VFinding struct {
 	Bands     []float64 `json:"bands" nullable:"false"`
 	Minutes   float64   `json:"minutes"`
 	Values    []VValue  `json:"values" nullable:"false"`
-	Steers    bool      `json:"steers" doc:"moves no cause; asked only where the advice names it"`
+	Steers    bool      `json:"steers" doc:"moves no cause; asked only where the advice names it, unless people tell of it unasked"`
 	Both      bool      `json:"both" doc:"made at the bad spot and at the good one"`
 	Apart     bool      `json:"apart" doc:"the difference of both is a finding of its own"`
 }
@@ -253,7 +253,7 @@ func vocabulary() Vocabulary {
 			Bands:     append([]float64{}, f.Bands...),
 			Minutes:   f.Minutes,
 			Values:    []VValue{},
-			Steers:    f.Steers,
+			Steers:    f.Steers && !f.Told,
 		}
 		for _, id := range f.Values {
 			out.Values = append(out.Values, VValue{id, knowledge.ValueLabel(id)})

@@ -49,6 +49,7 @@ type Finding struct {
 	Ask       string // one line at the check: what to look at and how
 	PerCause  bool   // a weather finding kept once for each cause: "disease-window:dollar-spot"
 	Steers    bool   // no cause's chance moves with it: it steers what to do
+	Told      bool   // though it only steers, people tell of it unasked: it can be noted on every visit
 	Lasts     bool   // what one visit measured holds for the next year's: the balance goes on with it (judgement)
 	// Provisional marks weather findings that are computed by a first, coarse method.
 	Provisional bool
@@ -243,6 +244,14 @@ var valueLabels = map[string]string{
 	"rooting-holes":                          "holes rooted",
 	"peeled-back":                            "turf turned back",
 	"chinch-like":                            "small black-and-white bugs",
+	"weed-programme":                         "weed control all season",
+	"green-winter":                           "a green winter",
+	"moss-gone":                              "no moss",
+	"off-type-gone":                          "the foreign grass gone",
+	"mosquitoes-gone":                        "no mosquitoes",
+	"fleas-gone":                             "no fleas",
+	"ticks-gone":                             "no ticks",
+	"ants-gone":                              "no ants",
 	"spittle-or-spittlebugs":                 "froth or two-lined hoppers",
 	"may-beetle":                             "May beetle",
 	"european-chafer":                        "European chafer",

@@ -6955,7 +6955,7 @@ export interface components {
             minutes: number;
             procedure: string;
             station: string;
-            /** @description moves no cause; asked only where the advice names it */
+            /** @description moves no cause; asked only where the advice names it, unless people tell of it unasked */
             steers: boolean;
             /** Format: double */
             step: number;
