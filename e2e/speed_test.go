@@ -62,7 +62,7 @@ func TestSpeedOnTheDevice(t *testing.T) {
 			_, err := chromedp.Call(p.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: slower})
 			require.NoError(t, err)
 
-			var taps, marks, reads, weighs []float64
+			var taps, marks, reads, weighs, cores []float64
 			for i := range 9 {
 				value := []string{"sharp", "diffuse"}[i%2]
 				taps = append(taps, p.took("click", `document.querySelector('[data-finding=margin] [data-value=`+value+`]').ariaPressed === 'true'`,
@@ -92,12 +92,14 @@ func TestSpeedOnTheDevice(t *testing.T) {
 				stood := eval[string](p, `document.querySelector('.scales')?.innerText ?? ''`)
 				weighs = append(weighs, p.took("click", fmt.Sprintf(`document.querySelector('.scales')?.innerText !== %q`, stood),
 					func() { p.click(`[data-finding=footprints] [data-value=` + value + `]`) }))
+				cores = append(cores, eval[float64](p, `performance.getEntriesByName('hodosWeigh').at(-1).duration`))
 			}
 			offline(p, false)
 			t.Logf("a tap is shown after %.0f ms (worst %.0f), a square after %.0f ms (%.0f), the pattern of it after %.0f ms (%.0f), "+
-				"a picture of 12 million pixels (%.1f MB) measured after %.0f ms, the scales without reception after %.0f ms (%.0f)", middle(taps),
+				"a picture of 12 million pixels (%.1f MB) measured after %.0f ms, the scales without reception after %.0f ms (%.0f), "+
+				"of it in the core %.0f ms (%.0f)", middle(taps),
 				slices.Max(taps), middle(marks), slices.Max(marks), middle(reads), slices.Max(reads), megabytes, picture, middle(weighs),
-				slices.Max(weighs))
+				slices.Max(weighs), middle(cores), slices.Max(cores))
 			require.Positive(t, picture)
 		})
 	}

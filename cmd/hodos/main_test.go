@@ -69,7 +69,7 @@ func TestDiagnose(t *testing.T) {
 	require.Equal(t, 1, a.Version)
 	require.NotEmpty(t, a.Knowledge)
 	require.Len(t, a.Causes, 79, "every cause stands in the answer")
-	require.Len(t, a.Actions, 72)
+	require.Len(t, a.Actions, 73)
 	require.Equal(t, "white-grubs", a.Causes[0].ID)
 	require.NotEmpty(t, a.Causes[0].For)
 
