@@ -10,7 +10,7 @@ import (
 
 // How a check is valued (judgement).
 const (
-	bitWorth   = .03   // of the worth at stake for a bit: most checks help only together (.02 to .2 were tried: docs/simulation.md)
+	bitWorth   = .02   // of the worth at stake for a bit: some checks help only together; more was tried (docs/simulation.md)
 	handling   = 2.0   // minutes that every handling takes from the visit beside its own
 	dayWorth   = .002  // of the worth at stake for a day of waiting for the laboratory
 	leastWorth = .0002 // of the worth at stake: less is not worth a walk
