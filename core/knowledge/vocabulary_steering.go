@@ -6,7 +6,8 @@ var Steering = []Finding{
 	{ID: "clippings", Station: "ask", Procedure: "interview", Minutes: .1, Label: "Clippings",
 		Ask: "Left on the lawn or bagged?", Kind: OneOf, Values: IDs("left bagged")},
 	{ID: "client-wishes", Station: "ask", Procedure: "interview", Minutes: .3, Label: "Client's wishes",
-		Ask: "What else the client wants", Kind: AnyOf, Told: true, Values: IDs("weed-programme green-winter moss-gone growth-regulator off-type-gone " +
+		Ask: "What else does the client want?", Kind: AnyOf, Told: true,
+		Values: IDs("weed-programme green-winter moss-gone growth-regulator off-type-gone " +
 			"mosquitoes-gone fleas-gone ticks-gone ants-gone")},
 	{ID: "lines-located", Station: "ask", Procedure: "records", Minutes: .2, Label: "Buried lines located",
 		Ask: "Is a locate on record that still holds?", Kind: YesNo},

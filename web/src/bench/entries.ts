@@ -75,7 +75,10 @@ export function benchOf(sum: Pick<Schemas['Sum'], 'calculation' | 'entries'>, fi
   return `/bench/${sum.calculation}?${toAddress(sheet)}`
 }
 
-/** The address of the check of a spreader after the first known area: what went in and what was planned are entered, in the reader's units. */
+/**
+ * The address of the check of a spreader after the first known area: what went in and what was planned are entered, in the reader's
+ * units.
+ */
 export function firstAreaOf(job: { grams: number; rate: number; area: number }, system: UnitSystem): string {
   const typed = (x: number, unit: string): Typed => ({
     text: String(Number(fromSI(x, unit, system).toPrecision(4))),
