@@ -72,6 +72,9 @@ func (w Watcher) Deliver(ctx context.Context, now casework.Moment) (sent int, er
 		if failed != nil {
 			err = errors.Join(err, fmt.Errorf("firm %s: %w", f.FirmID, failed))
 		}
+		if ctx.Err() != nil {
+			break
+		}
 	}
 	return sent, err
 }
