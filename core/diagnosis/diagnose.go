@@ -325,14 +325,14 @@ func (m *model) aloneBits(evs []observed) [][]float64 {
 		ev := &evs[e]
 		with := make([]float64, n+1)
 		all := 0.0
-		gone := make([]float64, n)
+		gone, apart := make([]float64, n), ev.apart()
 		for k := range gone {
 			gone[k] = ev.alone(k)
 		}
 		for _, s := range sets {
 			w := s.w
 			if s.i >= 0 {
-				if len(ev.aways) > 0 {
+				if apart {
 					w *= gone[s.i]
 					if s.j >= 0 {
 						w *= gone[s.j]

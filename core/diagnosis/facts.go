@@ -16,7 +16,8 @@ type telling struct {
 	shows bool      // it is there; an item that was looked for and not seen shows nothing
 	grip  []float64 // by active cause
 	cut   []float64 // by active cause: what is left of it
-	lead  []bool    // by active cause: it is what the cause says of the fact
+	lead  []bool    // by active cause: it is what the cause says of the fact, of several that show it
+	spare []float64 // by active cause: what is left of the cause where another one shows the fact by this, over what is left with excuse
 }
 
 // once lets every fact count once for each cause: the first telling that shows it in full, the others by their share. Where nothing shows
@@ -60,6 +61,7 @@ func (m *model) once(evs []observed) []observed {
 		for t := range evs[i].terms {
 			tm := &evs[i].terms[t]
 			left := tm.left(terms[tm])
+			left.excuse(terms[tm])
 			if left.handOver(terms[tm], merged) {
 				out[i].terms = append(out[i].terms, left)
 			}
@@ -129,15 +131,31 @@ func (t *term) handOver(tells []*telling, merged map[int]*term) bool {
 			if leads && t.g[k] > 0 {
 				into.g[k], into.e[k] = t.g[k], t.e[k]
 				t.g[k], t.e[k] = 0, 0
+				if t.excused != nil {
+					if into.excused == nil {
+						into.excused = ones(len(t.g))
+					}
+					into.excused[k], t.excused[k] = t.excused[k], 1
+				}
 			}
 		}
 	}
-	for _, g := range t.g {
-		if g > 0 {
-			return true
+	return slices.ContainsFunc(t.g, func(g float64) bool { return g > 0 })
+}
+
+// excuse takes in what is excused for each cause by this word.
+func (t *term) excuse(tells []*telling) {
+	for _, tl := range tells {
+		for k, spare := range tl.spare {
+			if spare < 1 && t.g[k] > 0 {
+				if t.excused == nil {
+					t.excused = ones(len(t.g))
+				}
+				t.excused[k] *= spare
+				t.e[k] /= spare
+			}
 		}
 	}
-	return false
 }
 
 // fresh is what is left of each cause's grip on a member that was not told yet, beside what was; nil where all of it is.
@@ -192,15 +210,11 @@ func (m *model) cut(all []*telling) bool {
 		for _, t := range all {
 			switch {
 			case t.grip[k] == 0:
+			case first.shows && !t.shows:
+				m.spare(first, t, missed(all, k), k)
 			case !first.shows && t.list == first.list: // each word of a list is missed by itself
 			case t != first:
-				if t.cut == nil {
-					t.cut = ones(len(m.active))
-				}
-				t.cut[k] = t.again
-				if first.shows && !t.shows {
-					t.cut[k] = math.Max(0, 1-first.grip[k]/t.grip[k])
-				}
+				t.keep(k, t.again, len(m.active))
 			case t.shows && shown > 1:
 				if t.lead == nil {
 					t.lead = make([]bool, len(m.active))
@@ -210,6 +224,42 @@ func (m *model) cut(all []*telling) bool {
 		}
 	}
 	return true
+}
+
+// keep leaves a share of a telling for one cause.
+func (t *telling) keep(k int, share float64, n int) {
+	if t.cut == nil {
+		t.cut = ones(n)
+	}
+	t.cut[k] = share
+}
+
+// spare excuses a cause that shows a fact by the first telling for what it does not show of it, as far as the first says as much. Where
+// another cause shows the fact all of it is missed, but for what the word most missed says as well.
+func (m *model) spare(first, t, most *telling, k int) {
+	left := math.Max(0, 1-first.grip[k]/t.grip[k])
+	full := t.again
+	if t == most || t.list == most.list {
+		full = 1
+	}
+	if left = math.Min(left, full); left < 1 {
+		t.keep(k, left, len(m.active))
+	}
+	if first.spare == nil {
+		first.spare = ones(len(m.active))
+	}
+	first.spare[k] *= (1 - full*t.grip[k]) / (1 - left*t.grip[k])
+}
+
+// missed is the telling that denies a fact most where the cause shows it by none.
+func missed(all []*telling, k int) *telling {
+	var most *telling
+	for _, t := range all {
+		if t.grip[k] > 0 && (most == nil || t.grip[k] > most.grip[k]) {
+			most = t
+		}
+	}
+	return most
 }
 
 // first is the telling of a fact that counts in full for a cause: of those that show it the first, else the one that denies it most.

@@ -33,6 +33,9 @@ const otherFactor = .08
 type term struct {
 	item string // of a list
 	g, e []float64
+	// by active cause, a factor on its odds whatever sets the value, with e over it: what else tells the fact and was not seen is excused
+	// for the cause that shows the fact by this value, and missed where another one shows it; nil where nothing is
+	excused []float64
 }
 
 // away is an item of a list that was looked for and not seen, with each cause's grip on it.
@@ -62,7 +65,17 @@ func (ev *observed) alone(k int) float64 {
 	for i := range ev.aways {
 		q *= 1 - ev.aways[i].g[k]
 	}
+	for i := range ev.terms {
+		if ev.terms[i].excused != nil {
+			q *= ev.terms[i].excused[k]
+		}
+	}
 	return q
+}
+
+// apart reports whether a piece of evidence does something to each cause by itself.
+func (ev *observed) apart() bool {
+	return len(ev.aways) > 0 || slices.ContainsFunc(ev.terms, func(t term) bool { return t.excused != nil })
 }
 
 // speech is one cause's share in one term.
@@ -182,6 +195,9 @@ func (m *model) observe(id string, v knowledge.Value) (ev observed) {
 				}
 			}
 		}
+		if len(ev.terms) > 0 {
+			m.evenOut(&ev, at)
+		}
 	default:
 		t := blank("")
 		b := cf.Chance(cf.Without(m.turf, m.climate), v)
@@ -226,7 +242,7 @@ func (m *model) sum(evs []observed, keep bool) posterior {
 	for i := range evs {
 		sound *= evs[i].sound
 		other *= evs[i].other
-		if len(evs[i].aways) > 0 {
+		if evs[i].apart() {
 			for k := range odds {
 				odds[k] *= evs[i].alone(k)
 			}

@@ -237,18 +237,27 @@ func (d *Drawn) value(cf *knowledge.Table, c knowledge.Chance) knowledge.Value {
 		return v
 	}
 	for try := 0; ; try++ {
-		v := cf.Draw(cf.Mixed(rows, grips, cf.Without(d.turf, d.climate), c), c)
-		if try > tries || d.owned(cf, v) && d.sound(cf, v, c) {
+		from := cf.Mixed(rows, grips, cf.Without(d.turf, d.climate), c)
+		v := cf.Draw(from, c)
+		if try > tries || d.owned(cf, v, from, c) && d.sound(cf, v, c) {
 			d.keep(knowledge.Member(cf.ID, ""), grips, func() float64 { return cf.Place(v, c) }, 0)
 			return v
 		}
 	}
 }
 
-// owned reports whether the lawn can show a reading: beyond the limit of a condition only where the condition is.
-func (d *Drawn) owned(cf *knowledge.Table, v knowledge.Value) bool {
+// owned reports whether the lawn shows a reading as often as it should: beyond the limit of a condition that is not at work only as often
+// as the background has it, with fewer strays, and by no other cause.
+func (d *Drawn) owned(cf *knowledge.Table, v knowledge.Value, from *knowledge.Dist, c knowledge.Chance) bool {
 	own := knowledge.Owner(cf.Finding.ID, v)
-	return own < 0 || !d.can[own] || slices.Index(d.Causes, knowledge.CauseTable[own].ID) >= 0
+	switch {
+	case own < 0 || !d.can[own] || slices.Index(d.Causes, knowledge.CauseTable[own].ID) >= 0:
+		return true
+	case slices.ContainsFunc(d.members, func(ci int) bool { return from == cf.Dist(ci, d.turf, d.climate) }):
+		return false
+	}
+	most := cf.Density(from, *v.Number, cf.Stray())
+	return c.Float64()*most < cf.Density(from, *v.Number, cf.Stray()*knowledge.OwnStray)
 }
 
 // sound reports whether the lawn shows a reading as often as it should: where nothing is wrong, damage is seen less often than the
