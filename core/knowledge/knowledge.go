@@ -13,7 +13,7 @@ import (
 )
 
 // Knowledge is the version of the tables. It changes with every change of a row that can move a probability.
-const Knowledge = "2026.11-9"
+const Knowledge = "2026.11-10"
 
 // UsualLatitude stands where no place is known, degrees: the northern transition zone, where both families of grass grow (judgement).
 const UsualLatitude = 38.0

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { Button } from 'antd'
 import { Link } from 'react-router'
 import { useWords } from '../api/queries'
@@ -7,6 +7,7 @@ import { outbox } from './box'
 import { useWrites, writes } from '../offline/writes'
 import { photos, usePhotos } from '../photo/box'
 import { useOutbox, type OutboxState } from './outbox'
+import { onward, type Way } from './onward'
 
 const count = (n: number) => (n === 1 ? '1 answer' : `${n} answers`)
 
@@ -38,6 +39,11 @@ export function OutboxBar() {
   const words = useWords()
   const kept = soMany(useKept().counts)
   const name = (k: Kept) => words?.findingLabel(k.answer.finding) ?? k.answer.finding
+  const busy = box.waiting.length > 0 || kept !== ''
+  const bar = box.waiting.length > 0 && (box.trouble !== '' || box.unsafe)
+  const [way, setWay] = useState<Way>('clear')
+  const next = onward(way, bar, busy)
+  if (next !== way) setWay(next)
   if (box.refused.length > 0)
     return (
       <div className="saved" data-state="refused" role="alert">
@@ -49,7 +55,7 @@ export function OutboxBar() {
         <Button onClick={() => void outbox.dismiss(box.refused)}>Understood</Button>
       </div>
     )
-  if (box.waiting.length > 0 && (box.trouble || box.unsafe))
+  if (bar)
     return (
       <div className="saved" data-state={box.trouble || 'unsafe'} role="status">
         <p>{why(box)}</p>
@@ -65,10 +71,11 @@ export function OutboxBar() {
         )}
       </div>
     )
+  // a div as above: the same region for a screen reader, which hears what was in the way end and no word of answers that go their way
   return (
-    <p className="saved unseen" data-state={box.waiting.length || kept ? 'sending' : 'saved'} role="status">
-      {box.waiting.length || kept ? 'Sending' : 'All saved'}
-    </p>
+    <div className="saved unseen" data-state={busy ? 'sending' : 'saved'} role="status">
+      {next === 'cleared' ? 'All saved' : ''}
+    </div>
   )
 }
 
