@@ -179,10 +179,13 @@ func (m *model) observeAll(g *evidence.Gathered) []observed {
 		names = append(names, id)
 	}
 	sort.Strings(names)
-	m.beside = g.Beside
+	m.beside, m.known = g.Beside, g.Values
 	var evs []observed
 	for _, id := range names {
 		ev := m.observe(id, g.Values[id])
+		if read, ok := g.Read[id]; ok {
+			ev.value = read
+		}
 		if ev.weighed || ev.sound != 1 {
 			evs = append(evs, ev)
 		} else if f, ok := knowledge.FindingByID(id); ok && f.Asked() && !f.Steers {

@@ -81,6 +81,7 @@ func TellApart(c evidence.Case, a, b string, o Options) []Apart {
 	g := evidence.Gather(c)
 	m := newModel(g.Lawn, func(i int) float64 { return knowledge.Prior(&knowledge.CauseTable[i], g.Lawn, g.Values) })
 	m.money(worth.DefaultPrices, worth.Damage(g.Lawn, g.Values), g.Values)
+	m.known = g.Values
 	at := map[string]int{}
 	for k, ci := range m.active {
 		at[knowledge.CauseTable[ci].ID] = k
@@ -163,8 +164,8 @@ func (r Result) Told() string {
 	default:
 		fmt.Fprintf(&s, "Not certain yet; most likely %s", name(top.ID))
 	}
-	if why := r.reasons(top.For, 3, .4); len(why) > 0 {
-		s.WriteString(", based on: " + list2(why))
+	if why := r.reasons(top.ID, top.For, 3, .4); len(why) > 0 {
+		s.WriteString(", because " + knowledge.And(why))
 	}
 	s.WriteString(".")
 	// what is at work beside it, or as likely
@@ -178,8 +179,8 @@ func (r Result) Told() string {
 				word = "is also involved"
 			}
 			line := fmt.Sprintf(" %s %s", knowledge.UpperFirst(name(c.ID)), word)
-			if why := r.reasons(c.For, 2, .4); len(why) > 0 {
-				line += ", based on: " + list2(why)
+			if why := r.reasons(c.ID, c.For, 2, .4); len(why) > 0 {
+				line += ", because " + knowledge.And(why)
 			}
 			s.WriteString(line + ".")
 		}
@@ -188,8 +189,8 @@ func (r Result) Told() string {
 		for _, id := range strings.Fields(c.Mistaken) {
 			for _, x := range r.Causes {
 				if x.ID == id && x.Probability < .05 {
-					if why := r.reasons(x.Against, 2, .6); len(why) > 0 {
-						fmt.Fprintf(&s, " We ruled out %s, which looks similar, because of: %s.", name(id), list2(why))
+					if why := r.reasons(id, x.Against, 2, .6); len(why) > 0 {
+						fmt.Fprintf(&s, " We ruled out %s, which looks similar, because %s.", name(id), knowledge.And(why))
 						return s.String() + r.open()
 					}
 				}
@@ -202,27 +203,43 @@ func (r Result) Told() string {
 func (r Result) open() string {
 	if !r.Settled && len(r.Next) > 0 && len(r.Causes) > 0 && r.Causes[0].Probability < .9 {
 		f, _ := knowledge.FindingByID(r.Next[0].Finding)
-		return fmt.Sprintf(" The most useful next check: %s.", knowledge.LowerFirst(f.Label))
+		return fmt.Sprintf(" Next we would check: %s.", knowledge.LowerFirst(f.Label))
 	}
 	return ""
 }
 
-// reasons are the strongest rows of a ledger in words.
-func (r Result) reasons(rows []Bits, most int, least float64) []string {
+// reasons are the strongest rows of a cause's ledger in words. Of a list those words are told that point the way the row does: a cause is
+// not given out by what another one shows beside it.
+func (r Result) reasons(cause string, rows []Bits, most int, least float64) []string {
 	var out []string
 	for _, b := range rows {
 		f, ok := knowledge.FindingByID(b.Finding)
 		if !ok || len(out) == most || math.Abs(b.Bits) < least {
 			continue
 		}
-		out = append(out, knowledge.InWords(f, b.Finding, b.Value, r.say))
+		out = append(out, knowledge.Clause(f, b.Finding, pointing(cause, b), r.say))
 	}
 	return out
 }
 
-func list2(items []string) string {
-	if len(items) < 2 {
-		return strings.Join(items, "")
+// pointing is the value of a row with the words of a list that speak the way the row does; all of them where none does.
+func pointing(cause string, b Bits) knowledge.Value {
+	c, ok := knowledge.CauseByID(cause)
+	if !ok || len(b.Value.List) < 2 {
+		return b.Value
 	}
-	return strings.Join(items[:len(items)-1], "; ") + " and " + items[len(items)-1]
+	shows := map[string]bool{}
+	for _, s := range c.Shows(b.Finding) {
+		shows[s.ID] = true
+	}
+	var words []string
+	for _, w := range b.Value.List {
+		if shows[w] == (b.Bits > 0) {
+			words = append(words, w)
+		}
+	}
+	if words == nil {
+		return b.Value
+	}
+	return knowledge.ListValue(words...)
 }

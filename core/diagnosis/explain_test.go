@@ -16,7 +16,7 @@ func TestToldNamesItsReasons(t *testing.T) {
 			"footprints": knowledge.WordValue("spring-back")}}, Options{})
 	told := r.Told()
 	require.Contains(t, told, "Almost certainly white grubs")
-	require.Contains(t, told, "grubs counted (130 per m²)")
+	require.Contains(t, told, "we counted grubs at 130 per m²")
 	require.Contains(t, told, "lifts like a carpet")
 	require.Contains(t, told, "We ruled out drought")
 
@@ -24,7 +24,52 @@ func TestToldNamesItsReasons(t *testing.T) {
 		Findings: map[string]knowledge.Value{"colour": knowledge.ListValue("straw-tan")}}, Options{})
 	told = r.Told()
 	require.Contains(t, told, "Not certain yet")
-	require.Contains(t, told, "The most useful next check")
+	require.Contains(t, told, "Next we would check")
+}
+
+// The good spot's temperature is weighed as a difference and told as it was read, on the ledger and among the answers to come.
+func TestTheGoodSpotIsToldAsItWasRead(t *testing.T) {
+	c := evidence.Case{Lawn: lawn("perennial-ryegrass", 7, 38), Findings: map[string]knowledge.Value{"soil-temp-c": knowledge.NumberValue(33),
+		"soil-temp-healthy-c": knowledge.NumberValue(28), "soil-moisture": knowledge.WordValue("moist")}}
+	r := Diagnose(c, Options{})
+	told := 0
+	for _, x := range r.Causes {
+		for _, b := range append(x.For, x.Against...) {
+			if b.Finding == "soil-temp-healthy-c" {
+				told++
+				require.Equal(t, 28.0, *b.Value.Number, x.ID)
+			}
+		}
+	}
+	require.NotZero(t, told)
+	require.Equal(t, 5.0, *r.Values["soil-temp-healthy-c"].Number)
+
+	delete(c.Findings, "soil-temp-healthy-c")
+	cf := &knowledge.Tables[knowledge.TableAt["soil-temp-healthy-c"]]
+	m := newModel(c.Lawn, func(int) float64 { return 1 })
+	m.known = c.Findings
+	require.Equal(t, []string{"32 and more", "30 to 32", "28 to 30", "under 28"}, m.outcomeLabels(cf))
+}
+
+// Of a list each cause is given out by its own words, and ruled out by those of others.
+func TestACauseIsToldByItsOwnWords(t *testing.T) {
+	r := Diagnose(evidence.Case{Lawn: lawn("kentucky-bluegrass", 6, 40),
+		Findings: map[string]knowledge.Value{"last-nitrogen-days": knowledge.NumberValue(200),
+			"leaf-symptoms": knowledge.ListValue("hourglass-lesion-tan-with-brown-border", "older-leaves-yellow", "uniform-yellow"),
+			"pattern":       knowledge.ListValue("small-round-spots")}}, Options{})
+	said := func(cause string) string {
+		for _, c := range r.Causes {
+			if c.ID == cause {
+				return knowledge.And(r.reasons(cause, c.For, 9, .1)) + " | " + knowledge.And(r.reasons(cause, c.Against, 9, .1))
+			}
+		}
+		return ""
+	}
+	require.Regexp(t, `hourglass.* \|`, said("dollar-spot"))
+	require.NotContains(t, said("dollar-spot"), "older leaves")
+	require.Regexp(t, `older leaves are yellow.* \|`, said("nitrogen-deficiency"))
+	require.NotContains(t, said("nitrogen-deficiency"), "hourglass")
+	require.Regexp(t, `\| .*older leaves`, said("iron-chlorosis"))
 }
 
 // What is said to change the leader does so when it is answered, near enough to what was said: the sets that carry the

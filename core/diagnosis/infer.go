@@ -101,6 +101,7 @@ type model struct {
 	relations map[string]knowledge.Relation
 	climate   int
 	beside    map[string]knowledge.Value // what the good spot reads
+	known     map[string]knowledge.Value // what the bad spot reads
 	settled   []bool                     // by active cause: its own reading lies beyond its limit
 	stake     moneyAt
 	told      []observed // what was told, before every fact counts once

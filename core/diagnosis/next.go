@@ -552,17 +552,30 @@ func (m *model) outcomeLabels(cf *knowledge.Table) []string {
 		return cf.Values
 	}
 	relation, relative := m.relations[cf.Finding.ID]
+	above, against := m.known[cf.Finding.Against]
 	s := func(x float64) string {
-		if relative {
+		switch {
+		case relative:
 			x = round1(relation.Back(x))
+		case against:
+			x = round1(*above.Number - x)
 		}
 		return strconv.FormatFloat(x, 'g', -1, 64)
 	}
-	out := []string{"under " + s(cf.Finding.Bands[0])}
-	for i := 1; i < len(cf.Finding.Bands); i++ {
-		out = append(out, s(cf.Finding.Bands[i-1])+" to "+s(cf.Finding.Bands[i]))
+	cuts := cf.Finding.Bands
+	first, last := "under "+s(cuts[0]), s(cuts[len(cuts)-1])+" and more"
+	if against {
+		first, last = s(cuts[0])+" and more", "under "+s(cuts[len(cuts)-1])
 	}
-	return append(out, s(cf.Finding.Bands[len(cf.Finding.Bands)-1])+" and more")
+	out := []string{first}
+	for i := 1; i < len(cuts); i++ {
+		low, high := s(cuts[i-1]), s(cuts[i])
+		if against {
+			low, high = high, low
+		}
+		out = append(out, low+" to "+high)
+	}
+	return append(out, last)
 }
 
 func round1(x float64) float64 { return math.Round(x*10) / 10 }

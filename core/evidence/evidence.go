@@ -29,6 +29,7 @@ type Gathered struct {
 	Lawn      knowledge.Lawn
 	Values    map[string]knowledge.Value // by finding, "disease-window:rust" for those kept once a cause
 	Beside    map[string]knowledge.Value // what the good spot reads where the bad one was read, too; differences that are findings aside
+	Read      map[string]knowledge.Value // the reading of what Values has as a difference
 	Weather   []WeatherFinding
 	Notices   []Notice
 	Responses []Response // what came of what was done
@@ -227,6 +228,7 @@ func (g *Gathered) soilTemperatures(c Case, note func(string, string, ...any)) {
 	delete(g.Values, "soil-temp-healthy-c")
 	if ok && hasBad {
 		g.Values["soil-temp-healthy-c"] = knowledge.NumberValue(*bad.Number - *good.Number)
+		g.Read = map[string]knowledge.Value{"soil-temp-healthy-c": good}
 	} else if ok {
 		note("soil-temp-healthy-c", "a healthy spot was measured but not the bad one: without the difference it weighs nothing")
 	}

@@ -50,6 +50,7 @@ type Finding struct {
 	PerCause  bool   // a weather finding kept once for each cause: "disease-window:dollar-spot"
 	Steers    bool   // no cause's chance moves with it: it steers what to do
 	Told      bool   // though it only steers, people tell of it unasked: it can be noted on every visit
+	Against   string // the finding with whose reading it is weighed: what counts is how far that one lies above it
 	Lasts     bool   // what one visit measured holds for the next year's: the balance goes on with it (judgement)
 	// Provisional marks weather findings that are computed by a first, coarse method.
 	Provisional bool
