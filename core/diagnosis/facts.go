@@ -140,7 +140,12 @@ func (t *term) handOver(tells []*telling, merged map[int]*term) bool {
 			}
 		}
 	}
-	return slices.ContainsFunc(t.g, func(g float64) bool { return g > 0 })
+	for _, g := range t.g {
+		if g > 0 {
+			return true
+		}
+	}
+	return false
 }
 
 // excuse takes in what is excused for each cause by this word.

@@ -75,7 +75,12 @@ func (ev *observed) alone(k int) float64 {
 
 // apart reports whether a piece of evidence does something to each cause by itself.
 func (ev *observed) apart() bool {
-	return len(ev.aways) > 0 || slices.ContainsFunc(ev.terms, func(t term) bool { return t.excused != nil })
+	for i := range ev.terms {
+		if ev.terms[i].excused != nil {
+			return true
+		}
+	}
+	return len(ev.aways) > 0
 }
 
 // speech is one cause's share in one term.

@@ -1,9 +1,7 @@
 package diagnosis
 
 import (
-	"maps"
 	"math"
-	"slices"
 
 	"hodos/core/knowledge"
 )
@@ -43,7 +41,12 @@ var factsOf = func() map[int][]int {
 	out := map[int][]int{}
 	for table := range knowledge.Tables {
 		if knowledge.Tables[table].Finding.Kind == knowledge.AnyOf {
-			out[table] = slices.Sorted(maps.Keys(wordsOf(&knowledge.Tables[table])))
+			words := wordsOf(&knowledge.Tables[table])
+			for fact := range knowledge.FactNames {
+				if words[fact] != nil {
+					out[table] = append(out[table], fact)
+				}
+			}
 		}
 	}
 	return out
@@ -69,7 +72,13 @@ func wordsOf(cf *knowledge.Table) map[int][]int {
 // the chance that the cause shows any of them.
 func overcount(cf *knowledge.Table, d *knowledge.Dist, fact int, words []int) float64 {
 	one := &model{active: []int{0}}
-	words = slices.DeleteFunc(slices.Clone(words), func(vi int) bool { return d.P[vi] == 0 })
+	var shown []int
+	for _, vi := range words {
+		if d.P[vi] > 0 {
+			shown = append(shown, vi)
+		}
+	}
+	words = shown
 	said, none := 0.0, 1.0
 	for _, vi := range words {
 		none *= (1 - cf.Leak(vi)) * (1 - math.Min(d.P[vi]*d.Grip, .985))

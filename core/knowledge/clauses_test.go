@@ -58,7 +58,7 @@ func TestEveryAnswerIsToldInPlainWords(t *testing.T) {
 		}
 	}
 	seen := map[[2]string]bool{}
-	for _, r := range clauseRows {
+	for _, r := range clauseRows() {
 		key := [2]string{r.finding, r.value}
 		require.False(t, seen[key], "%v stands twice", key)
 		seen[key] = true

@@ -1,8 +1,7 @@
 package pattern
 
 import (
-	"cmp"
-	"slices"
+	"sort"
 
 	"hodos/core/outline"
 )
@@ -79,7 +78,7 @@ func near(m Marked, cells int) []Near {
 		}
 		out = append(out, n)
 	}
-	slices.SortStableFunc(out, func(a, b Near) int { return cmp.Compare(b.Apart(percent), a.Apart(percent)) })
+	sort.SliceStable(out, func(a, b int) bool { return out[a].Apart(percent) > out[b].Apart(percent) })
 	return out
 }
 

@@ -4,7 +4,7 @@ package pattern
 
 import (
 	"math"
-	"slices"
+	"sort"
 
 	"hodos/core/outline"
 )
@@ -225,5 +225,5 @@ func Moved(from outline.Grid, degree []uint8, to outline.Grid) []uint8 {
 }
 
 func byArea(list []Patch) {
-	slices.SortStableFunc(list, func(a, b Patch) int { return b.Cells - a.Cells })
+	sort.SliceStable(list, func(a, b int) bool { return list[a].Cells > list[b].Cells })
 }

@@ -1,9 +1,9 @@
 package pattern
 
 import (
-	"cmp"
 	"math"
 	"slices"
+	"sort"
 )
 
 // Reasons why a value is proposed.
@@ -80,8 +80,11 @@ func propose(m Marked, r Reading) []Proposal {
 	if s, ok := shape(m, r); ok && !(placed && slices.Contains([]string{ByRagged, ByLine, BySpeckled}, s.Reason)) {
 		out = append(out, s)
 	}
-	slices.SortStableFunc(out, func(a, b Proposal) int {
-		return cmp.Or(cmp.Compare(a.Finding, b.Finding), cmp.Compare(b.Strength, a.Strength))
+	sort.SliceStable(out, func(a, b int) bool { // as elsewhere in the core: one sort for all, which a phone fetches once
+		if out[a].Finding != out[b].Finding {
+			return out[a].Finding < out[b].Finding
+		}
+		return out[a].Strength > out[b].Strength
 	})
 	return out
 }
@@ -152,7 +155,7 @@ func lines(streaks []Patch, share float64) Proposal {
 	for i, p := range streaks {
 		across[i] = p.Centre.East*cos - p.Centre.North*sin
 	}
-	slices.Sort(across)
+	sort.Slice(across, func(a, b int) bool { return across[a] < across[b] })
 	var gaps []float64
 	for i := 1; i < len(across); i++ {
 		gaps = append(gaps, across[i]-across[i-1])
