@@ -122,6 +122,9 @@ func (s *Server) guard(ctx huma.Context, next func(huma.Context)) {
 	case errors.Is(err, account.ErrNobody):
 		refuse(http.StatusUnauthorized, err.Error())
 		return
+	case errors.Is(ctx.Context().Err(), context.Canceled): // whoever asked went to another page
+		refuse(499, givenUp)
+		return
 	case err != nil:
 		s.log.Error("read session", "error", err)
 		ctx.SetHeader("Retry-After", "2")

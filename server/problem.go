@@ -43,11 +43,14 @@ func (s *Server) said(err error) error {
 		s.log.Warn("the database does not answer", "error", err)
 		return away()
 	case errors.Is(err, context.Canceled), errors.Is(err, sql.ErrTxDone): // a transaction ends with its request
-		return huma.NewError(499, "the request was given up")
+		return huma.NewError(499, givenUp)
 	}
 	s.log.Error("unexpected", "error", err)
 	return huma.Error500InternalServerError("something went wrong on the server. If you were saving, save again: nothing is stored twice")
 }
+
+// givenUp is the answer to a request whose asker has gone; a proxy's log may have it.
+const givenUp = "the request was given up"
 
 // away is the answer while the database cannot be reached: worth trying again soon.
 func away() error {
