@@ -28,3 +28,19 @@ func TestNothingRunsOutOfTheSideOfAPhone(t *testing.T) {
 		require.LessOrEqual(t, eval[int](p, `document.documentElement.scrollWidth`), 390, "%s: %v", view.path, beyond)
 	}
 }
+
+// A form that is opened from a button far above it comes into view, and the focus goes to it.
+func TestAFormOpensWhereItIsSeen(t *testing.T) {
+	server, _ := start(t)
+	p := open(t, server)
+	p.signIn("owner")
+	p.openSite("Quill")
+	p.do("a phone", chromedp.EmulateViewport(390, 844))
+	for _, button := range []string{"Book a visit", "Change the site", "Change the client", "Add a zone", "Erase the client"} {
+		p.until("to the top", `(() => { scrollTo(0, 0); return scrollY === 0 })()`)
+		p.clickText(button)
+		p.until("the form of "+button+" is in view", `(() => { const form = document.querySelector('.form.side'), box = form?.getBoundingClientRect()
+			return !!form && form.querySelector('h2, h3') && document.activeElement === form && box.top >= -1 && box.top < innerHeight - 200 })()`)
+		require.Greater(t, eval[float64](p, `scrollY`), 100.0, button)
+	}
+}

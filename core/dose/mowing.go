@@ -38,7 +38,7 @@ func mowing() []Calculator {
 			"Change of height",
 			"In which steps from one mowing height to another?",
 			"down by a third, three days apart; up 10 mm at each mowing",
-			fields(num("from", "Mown at", "mm", 8, 200), num("to", "Height wanted", "mm", 8, 200)),
+			fields(num("from", "Height now", "mm", 8, 200), num("to", "Height wanted", "mm", 8, 200)),
 			workRaise,
 		},
 		{

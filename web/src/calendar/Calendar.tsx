@@ -116,7 +116,7 @@ function Row({ job, me, open, onOpen }: { job: Job; me: Me; open: boolean; onOpe
           )}
           <br />
           <span className="faint">
-            {job.wait >= 0.05 ? `${job.wait.toFixed(2)} ${me.currency} a day` : 'no hurry'}, {Math.round(job.minutes)} min
+            {job.wait >= 0.05 ? `waiting costs ${job.wait.toFixed(2)} ${me.currency} a day` : 'no hurry'}, {Math.round(job.minutes)} min of work
           </span>
         </span>
         <span className="job-do">
@@ -250,7 +250,7 @@ export default function Calendar() {
         <SitePick value={site} none="all sites" onChange={setSite} />
         {me.rights.includes('book-visits') && (
           <Button loading={again.isPending} onClick={() => again.mutate()} data-replan>
-            Plan anew
+            Plan again
           </Button>
         )}
         <Link className="export" to="/review">

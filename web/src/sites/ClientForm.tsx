@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query'
 import { api, got, type Schemas } from '../api/client'
 import { newId, useRefresh } from '../api/queries'
 import { Buttons, Text } from '../ui/Field'
+import { shown } from '../ui/shown'
 
 export function ClientForm({ client, onDone }: { client?: Schemas['Client']; onDone: (id: string) => void }) {
   const refresh = useRefresh()
@@ -17,6 +18,8 @@ export function ClientForm({ client, onDone }: { client?: Schemas['Client']; onD
   })
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label="Client"
       onSubmit={(e) => {

@@ -7,6 +7,7 @@ import { newId, useRefresh } from '../api/queries'
 import { showDate, type DateForm } from '../format'
 import { Busy, Problem } from '../Shell'
 import { Text } from '../ui/Field'
+import { shown } from '../ui/shown'
 
 const of = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`
 
@@ -74,6 +75,8 @@ export function EraseClient({ client, form, onDone }: { client: string; form: Da
   const e = look.data
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label="Erase the client"
       onSubmit={(x) => {

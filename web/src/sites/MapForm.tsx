@@ -7,6 +7,7 @@ import { kinds } from '../ground/Drawing'
 import type { OnSite } from '../ground/grid'
 import { lengths, lengthUnit, shapeNames, sides, usualPace, walkedOn, type Shape } from '../ground/steps'
 import { Buttons, Pick, Text, Tick } from '../ui/Field'
+import { shown } from '../ui/shown'
 
 type Walked = Schemas['WalkedPoint'][]
 type New = Schemas['NewMapEntry']
@@ -94,6 +95,8 @@ export function MapForm({ site, wanted, units, taps, onWant, onTaps, onDone }: P
   const unit = unitFor('m', units)?.label
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label={lawn ? `Outline of ${wanted.name}` : kinds[wanted.kind as keyof typeof kinds]}
       onSubmit={(e) => {

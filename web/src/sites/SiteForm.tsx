@@ -5,6 +5,7 @@ import { newId, useClients, useRefresh } from '../api/queries'
 import { readNumber } from '../format'
 import { Buttons, Day, Pick, Text } from '../ui/Field'
 import { useSettled } from '../ui/useSettled'
+import { shown } from '../ui/shown'
 
 export function SiteForm({ site, me, onDone }: { site?: Schemas['Site']; me: Schemas['Me']; onDone: (id: string) => void }) {
   const refresh = useRefresh()
@@ -45,6 +46,8 @@ export function SiteForm({ site, me, onDone }: { site?: Schemas['Site']; me: Sch
   })
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label="Site"
       onSubmit={(e) => {

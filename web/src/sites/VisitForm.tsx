@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { api, got, type Schemas } from '../api/client'
 import { newId, usePeople, useRefresh } from '../api/queries'
 import { Buttons, Day, Pick, Text } from '../ui/Field'
+import { shown } from '../ui/shown'
 
 /** Every half hour from one to another, as options. */
 export function halfHours(first: string, last: string): [string, string][] {
@@ -50,6 +51,8 @@ export function VisitForm({ site, visit, me, onDone }: { site: string; visit?: S
   const halfSaid = (from === '') !== (to === '') || (from !== '' && to <= from)
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label="Visit"
       onSubmit={(e) => {

@@ -4,6 +4,7 @@ import { api, got, type Schemas } from '../api/client'
 import { newId, useRefresh, type Words } from '../api/queries'
 import { fromSI, readNumber, toSI, unitFor } from '../format'
 import { Buttons, Pick, Text } from '../ui/Field'
+import { shown } from '../ui/shown'
 
 const textures = ['', 'sand', 'loamy-sand', 'sandy-loam', 'loam', 'silt-loam', 'clay-loam', 'clay'] as const
 
@@ -58,6 +59,8 @@ export function ZoneForm({
   const grasses = words.raw.species.map((s) => [s.id, s.label] as const)
   return (
     <form
+      ref={shown}
+      tabIndex={-1}
       className="form side"
       aria-label="Zone"
       onSubmit={(e) => {
