@@ -23,6 +23,8 @@ import (
 const (
 	ClientDays  = 400
 	ClientAhead = 120
+	// clientReasons is how many reasons a client is given for a diagnosis (judgement).
+	clientReasons = 3
 )
 
 // Told is what a client is told of one zone.
@@ -36,6 +38,7 @@ type Told struct {
 	About  client.About
 	Sure   client.Sureness
 	Past   bool     // it is mended, or was found too long ago to be what the lawn has now
+	Why    []string // what it was known by, in words
 	Not    []string // labels of causes that it is often taken for and that were ruled out
 	Done   []store.TreatmentRecord
 	Booked []store.Job
@@ -190,7 +193,7 @@ func (p *ClientPage) Tell(ctx context.Context, service Service, say units.Saying
 		}
 		t.Judged = t.Course.Judge(ahead)
 		t.Grass = GrassLabels(t.Course.Zone)
-		t.explain()
+		t.explain(say)
 		t.Tasks = client.Tasks(t.work(), t.cause(), t.family(), p.Today, say)
 	}
 }
@@ -214,7 +217,7 @@ func (t *Told) family() string {
 }
 
 // explain puts the diagnosis into words, with what it was taken for and is not. A case that was closed is told as what it was after all.
-func (t *Told) explain() {
+func (t *Told) explain(say units.Saying) {
 	if t.Given == nil {
 		return
 	}
@@ -231,6 +234,11 @@ func (t *Told) explain() {
 		return // a result of a former version: nothing is said of what it ruled out
 	}
 	c, _ := knowledge.CauseByID(t.Cause)
+	for _, x := range r.Causes {
+		if x.ID == t.Cause {
+			t.Why = x.Why(clientReasons, say)
+		}
+	}
 	for _, id := range strings.Fields(c.Mistaken) {
 		for _, x := range r.Causes {
 			if other, ok := knowledge.CauseByID(id); ok && x.ID == id && x.Probability < client.RuledOut {

@@ -66,6 +66,7 @@ type ClientFound struct {
 	Says    string   `json:"says" doc:"how sure that is; of what is history, when it was found"`
 	GivenOn string   `json:"given_on" format:"date"`
 	What    string   `json:"what" doc:"what it is"`
+	Why     string   `json:"why" doc:"what it was known by, as one sentence; empty where that is not kept"`
 	Ends    string   `json:"ends" doc:"what ends it, or how one lives with it"`
 	Back    string   `json:"back" doc:"whether it comes back, and why"`
 	Not     []string `json:"not" nullable:"false" doc:"what it is often taken for and is not"`
@@ -200,7 +201,7 @@ func clientFound(t *casework.Told, w clientWords) *ClientFound {
 	c, _ := knowledge.CauseByID(t.Cause)
 	out := &ClientFound{Cause: c.ID, Family: c.Family, Label: c.Label, Sure: string(t.Sure), Says: w.found(t),
 		GivenOn: t.Given.GivenOn.Format(dateOnly),
-		What:    t.About.What, Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
+		What:    t.About.What, Why: sentence(t.Why), Ends: t.About.Ends, Back: t.About.Back, Not: t.Not, Past: t.Past}
 	if out.Not == nil {
 		out.Not = []string{}
 	}

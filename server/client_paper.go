@@ -63,6 +63,9 @@ func clientSection(sheet *paper.Sheet, z ClientZone, pictures map[uuid.UUID][]by
 		} else {
 			sheet.Lead(f.Label)
 			sheet.Line(f.Says + " " + f.What)
+			if f.Why != "" {
+				sheet.Named("How we know:", f.Why)
+			}
 			if len(f.Not) > 0 {
 				sheet.Named("It is not:", strings.ToLower(strings.Join(f.Not, ", "))+".")
 			}

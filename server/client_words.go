@@ -7,6 +7,7 @@ import (
 
 	"hodos/casework"
 	"hodos/core/client"
+	"hodos/core/knowledge"
 	"hodos/core/recovery"
 	"hodos/store"
 )
@@ -42,6 +43,14 @@ func (w clientWords) found(t *casework.Told) string {
 		say += ", mended on " + w.long(t.Ended.ClosedOn)
 	}
 	return say + "."
+}
+
+// sentence makes one of clauses; empty for none.
+func sentence(clauses []string) string {
+	if len(clauses) == 0 {
+		return ""
+	}
+	return knowledge.UpperFirst(knowledge.And(clauses)) + "."
 }
 
 var courseSaid = map[recovery.Verdict]string{

@@ -8,6 +8,7 @@ import (
 
 	"hodos/core/evidence"
 	"hodos/core/knowledge"
+	"hodos/core/units"
 	"hodos/core/worth"
 )
 
@@ -136,6 +137,9 @@ func TellApart(c evidence.Case, a, b string, o Options) []Apart {
 // unexplainedSaid is the share of "something else" from which the client is told of it (judgement).
 const unexplainedSaid = .25
 
+// Telling is from how many bits on an answer is given to a client as a reason (judgement).
+const Telling = .4
+
 // Told says what a diagnosis comes to in words for a client: how sure it is, why, what was ruled out and by what, and
 // what is still open. Every claim names its reason.
 func (r Result) Told() string {
@@ -164,7 +168,7 @@ func (r Result) Told() string {
 	default:
 		fmt.Fprintf(&s, "Not certain yet; most likely %s", name(top.ID))
 	}
-	if why := r.reasons(top.ID, top.For, 3, .4); len(why) > 0 {
+	if why := r.reasons(top.ID, top.For, 3, Telling); len(why) > 0 {
 		s.WriteString(", because " + knowledge.And(why))
 	}
 	s.WriteString(".")
@@ -179,7 +183,7 @@ func (r Result) Told() string {
 				word = "is also involved"
 			}
 			line := fmt.Sprintf(" %s %s", knowledge.UpperFirst(name(c.ID)), word)
-			if why := r.reasons(c.ID, c.For, 2, .4); len(why) > 0 {
+			if why := r.reasons(c.ID, c.For, 2, Telling); len(why) > 0 {
 				line += ", because " + knowledge.And(why)
 			}
 			s.WriteString(line + ".")
@@ -208,16 +212,21 @@ func (r Result) open() string {
 	return ""
 }
 
-// reasons are the strongest rows of a cause's ledger in words. Of a list those words are told that point the way the row does: a cause is
-// not given out by what another one shows beside it.
+// reasons are the strongest rows of a cause's ledger in words.
 func (r Result) reasons(cause string, rows []Bits, most int, least float64) []string {
+	return Because(cause, rows, most, least, r.say)
+}
+
+// Because says the first rows of a cause's ledger in words, at most so many and none of less than the bits. Of a list those words are told
+// that point the way the row does: a cause is not given out by what another one shows beside it.
+func Because(cause string, rows []Bits, most int, least float64, say units.Saying) []string {
 	var out []string
 	for _, b := range rows {
 		f, ok := knowledge.FindingByID(b.Finding)
 		if !ok || len(out) == most || math.Abs(b.Bits) < least {
 			continue
 		}
-		out = append(out, knowledge.Clause(f, b.Finding, pointing(cause, b), r.say))
+		out = append(out, knowledge.Clause(f, b.Finding, pointing(cause, b), say))
 	}
 	return out
 }

@@ -7,6 +7,7 @@ import (
 	"hodos/core/diagnosis"
 	"hodos/core/knowledge"
 	"hodos/core/remedy"
+	"hodos/core/units"
 	"hodos/core/worth"
 )
 
@@ -77,6 +78,23 @@ type Row struct {
 	Bits    float64 `json:"bits"`
 
 	With []string `json:"with,omitempty" doc:"other findings that tell the same fact, which counts once"`
+}
+
+// Why says in words what spoke most for a cause, at most so many answers.
+func (c Cause) Why(most int, say units.Saying) []string {
+	var rows []diagnosis.Bits
+	for _, r := range c.For {
+		f, ok := knowledge.FindingByID(r.Finding)
+		if !ok {
+			continue
+		}
+		v, err := knowledge.ValueOf(f, r.Value)
+		if err != nil {
+			continue // a value of a former version
+		}
+		rows = append(rows, diagnosis.Bits{Finding: r.Finding, Value: v, Bits: r.Bits})
+	}
+	return diagnosis.Because(c.ID, rows, most, diagnosis.Telling, say)
 }
 
 // Set is a combination of causes.

@@ -3823,6 +3823,8 @@ export interface components {
             sure: "sure" | "likely" | "probable" | "open";
             /** @description what it is */
             what: string;
+            /** @description what it was known by, as one sentence; empty where that is not kept */
+            why: string;
         };
         ClientLink: {
             /** Format: date-time */

@@ -31,6 +31,7 @@ const found: Schemas['ClientFound'] = {
   says: 'Very likely.',
   given_on: '2026-08-20',
   what: 'Orange powder.',
+  why: 'Orange powder comes off the leaves and it grows slowly.',
   ends: 'Growth.',
   back: 'In late summer.',
   not: ['Iron chlorosis', 'Nitrogen deficiency'],
@@ -67,9 +68,15 @@ it('tells what it is, how sure, what it is not, and what ends it', () => {
   shown(zone({ found }))
   expect(screen.getByRole('heading', { name: 'Rust' })).toBeTruthy()
   expect(screen.getByText('Very likely.')).toBeTruthy()
+  expect(screen.getByText('How we know:').parentElement?.textContent).toContain('comes off the leaves and')
   expect(screen.getByText('It is not iron chlorosis, nor nitrogen deficiency.')).toBeTruthy()
   expect(screen.getByText('What ends it:').parentElement?.textContent).toContain('Growth.')
   expect(screen.getByText('Will it come back?').parentElement?.textContent).toContain('In late summer.')
+})
+
+it('gives no reasons where none were kept', () => {
+  shown(zone({ found: { ...found, why: '' } }))
+  expect(screen.queryByText('How we know:')).toBeNull()
 })
 
 it('tells of an old finding as history', () => {

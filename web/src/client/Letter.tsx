@@ -121,6 +121,11 @@ function Found({ f }: { f: Schemas['ClientFound'] }) {
       <p className="lawn-what">
         <b>{f.says}</b> {f.what}
       </p>
+      {f.why && (
+        <p data-why>
+          <b>How we know:</b> {f.why}
+        </p>
+      )}
       <p>
         <b>What ends it:</b> {f.ends}
       </p>
