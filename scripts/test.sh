@@ -19,10 +19,11 @@ rm -f /tmp/hodos-schema-$$.d.ts
 (cd web && npm run -s typecheck && npm run -s lint && npm run -s format && npm run -s test)
 step "readers of files, six seconds each"
 "$top/scripts/fuzz.sh" 6s
-# The race detector is for what runs side by side. The core and the readers start nothing of their own, but for the simulation, and the
-# rooms above them use them from many requests at once; the command line does one thing at a time, or is the server.
-alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... ./cmd/... | grep -v /core/simulation)
-step "go test of the core, the readers and the command line"
+# The race detector is for what runs side by side. The core and the readers start nothing of their own, but for a run of the simulation, and
+# the rooms above them use them from many requests at once; the demo and the command line do one thing at a time, or are the server.
+alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... ./cmd/... ./demo/...)
+step "go test of the core, the readers, the demo and the command line"
 go test -count=1 -timeout 15m $alone
 step "go test -race of what runs side by side"
+go test -race -count=1 -timeout 15m -run OnAnyNumberOfWorkers ./core/simulation
 go test -race -count=1 -timeout 15m $(go list ./... | grep -vxF "$alone")
