@@ -19,10 +19,11 @@ rm -f /tmp/hodos-schema-$$.d.ts
 (cd web && npm run -s typecheck && npm run -s lint && npm run -s format && npm run -s test)
 step "readers of files, six seconds each"
 "$top/scripts/fuzz.sh" 6s
-# The race detector is for what runs side by side. The core and the readers start nothing of their own, but for a run of the simulation, and
-# the rooms above them use them from many requests at once; the demo and the command line do one thing at a time, or are the server.
-alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... ./cmd/... ./demo/...)
-step "go test of the core, the readers, the demo and the command line"
+# The race detector is for what runs side by side: accounts, casework, the night, the store and the server, whose tests ask from many sides at
+# once. The core and the readers start nothing of their own, but for a run of the simulation; the demo and the command line do one thing at
+# a time; and what the browser sees is the same server again, ten times slower under the detector.
+alone=$(go list -f '{{.ImportPath}}' ./core/... ./exchange/... ./cmd/... ./demo/... ./e2e/...)
+step "go test of the core, the readers, the demo, the command line and the browser"
 go test -count=1 -timeout 15m $alone
 step "go test -race of what runs side by side"
 go test -race -count=1 -timeout 15m -run OnAnyNumberOfWorkers ./core/simulation
