@@ -477,9 +477,9 @@ func Replan(tx *gorm.DB, list []store.Job, country string, today time.Time, hour
 
 // stuck notes on a job that it has no open day, and what closes them.
 func stuck(tx *gorm.DB, j *store.Job, p schedule.Placed) error {
-	why := "no open day"
+	why := "no day is open"
 	if len(p.Blocks) > 0 {
-		why += ": " + clearance.Words(p.Blocks[0].Constraint)
+		why += " because of " + clearance.Words(p.Blocks[0].Constraint)
 	}
 	if j.Moved == why {
 		return nil

@@ -82,10 +82,10 @@ func TestTheClientsPageTellsOfTheLawn(t *testing.T) {
 	require.Equal(t, "white-grubs", now.Found.Cause)
 	require.False(t, now.Found.Past)
 	require.Equal(t, "tell", now.Tasks[0].Kind)
-	require.Regexp(t, `^We counted grubs at 130 per m², .* and .*\.$`, now.Found.Why)
+	require.Regexp(t, `^We counted 130 grubs per m², .* and .*\.$`, now.Found.Why)
 	require.Contains(t, now.Found.Why, "the turf lifts like a carpet")
 	office.must(200, "GET", "/sites/"+quill.site+"/client-page?units=us", nil, &us)
-	require.Contains(t, lawnOf(t, us, quill).Found.Why, "12.1 per ft²")
+	require.Contains(t, lawnOf(t, us, quill).Found.Why, "12.1 grubs per ft²")
 
 	// closed as something else, that is what the client is told, and what had been ruled out before is not
 	closing := map[string]any{"id": id(), "zone_id": quill.zone, "cause": "drought-stress", "ended": "stays"}

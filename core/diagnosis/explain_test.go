@@ -16,7 +16,7 @@ func TestToldNamesItsReasons(t *testing.T) {
 			"footprints": knowledge.WordValue("spring-back")}}, Options{})
 	told := r.Told()
 	require.Contains(t, told, "Almost certainly white grubs")
-	require.Contains(t, told, "we counted grubs at 130 per m²")
+	require.Contains(t, told, "we counted 130 grubs per m²")
 	require.Contains(t, told, "lifts like a carpet")
 	require.Contains(t, told, "We ruled out drought")
 

@@ -12,8 +12,8 @@ import (
 type clauseRow struct{ finding, value, says string }
 
 // clauseText has the rows: finding, value and words, plain ones of the trade. The value is empty for any other, 0 for a count of none,
-// "none" for a list in which nothing was ticked. {value} stands for the figure or the words, {number} for the bare figure, {percent} for a
-// share in a hundred, {cause} for the cause that a finding is kept for. It is one text and not a table of three, which a phone fetches
+// "none" for a list in which nothing was ticked. {value} stands for the figure with its unit or the words, {figure} and {per} for its two
+// halves, {number} for the bare figure as it is kept, {percent} for a share in a hundred, {cause} for the cause that a finding is kept for. It is one text and not a table of three, which a phone fetches
 // quicker.
 const clauseText = `
 establishment | new-seed | the grass was only just sown
@@ -271,17 +271,17 @@ pull-test | shears-at-soil | the turf snaps off at the soil
 pull-test | peels-in-rotten-sheets | the turf comes off in rotten mats
 pull-test | shoots-slip-from-rotted-sheath | the shoots slip out of a rotted sheath
 grubs-per-m2 | 0 | there are no grubs
-grubs-per-m2 |  | we counted grubs at {value}
+grubs-per-m2 |  | we counted {figure} grubs {per}
 flush-caterpillars-per-m2 | 0 | no caterpillars came up
-flush-caterpillars-per-m2 |  | we counted caterpillars at {value}
+flush-caterpillars-per-m2 |  | we counted {figure} caterpillars {per}
 flush-mole-crickets-per-m2 | 0 | no mole crickets came up
-flush-mole-crickets-per-m2 |  | we counted mole crickets at {value}
+flush-mole-crickets-per-m2 |  | we counted {figure} mole crickets {per}
 float-chinch-per-m2 | 0 | no chinch bugs floated up
-float-chinch-per-m2 |  | we counted chinch bugs at {value}
+float-chinch-per-m2 |  | we counted {figure} chinch bugs {per}
 billbug-larvae-per-m2 | 0 | there are no billbug larvae
-billbug-larvae-per-m2 |  | we counted billbug larvae at {value}
+billbug-larvae-per-m2 |  | we counted {figure} billbug larvae {per}
 leatherjackets-per-m2 | 0 | there are no leatherjackets
-leatherjackets-per-m2 |  | we counted leatherjackets at {value}
+leatherjackets-per-m2 |  | we counted {figure} leatherjackets {per}
 grub-depth-mm |  | the grubs are {value} deep
 grub-size |  | the grubs are {value}
 grub-kind | harmless | the grubs are of a harmless kind
@@ -389,6 +389,8 @@ func Clause(f *Finding, id string, v Value, say units.Saying) string {
 	fill := func(says, value string, x float64) string {
 		says = strings.ReplaceAll(strings.ReplaceAll(says, "{cause}", about), "{percent}", strconv.Itoa(int(math.Round(x*100)))+" %")
 		says = strings.ReplaceAll(says, "{number}", strconv.FormatFloat(math.Round(x*10)/10, 'f', -1, 64))
+		figure, per, _ := strings.Cut(value, " ")
+		says = strings.ReplaceAll(strings.ReplaceAll(says, "{figure}", figure), "{per}", per)
 		return strings.ReplaceAll(says, "{value}", value)
 	}
 	one := func(value string) (string, bool) {

@@ -72,7 +72,7 @@ func TestClausesAreReadAloud(t *testing.T) {
 		v  Value
 	}{
 		"the turf lifts like a carpet":                                 {"pull-test", WordValue("lifts-like-carpet")},
-		"we counted grubs at 96 per m²":                                {"grubs-per-m2", NumberValue(96)},
+		"we counted 96 grubs per m²":                                   {"grubs-per-m2", NumberValue(96)},
 		"there are no grubs":                                           {"grubs-per-m2", NumberValue(0)},
 		"it was last watered 1 day ago":                                {"days-since-water", NumberValue(1)},
 		"it was last watered 9 days ago":                               {"days-since-water", NumberValue(9)},
