@@ -194,7 +194,7 @@ func (s *Sky) endurance() {
 	}
 	last := s.Points[at].Date
 	s.number("drought-endurance-used", math.Round(worst.Used*100)/100,
-		fmt.Sprintf("%.0f days past 85 %% depletion, of the %.1f weeks that this grass lasts", worst.Dry, worst.Weeks),
+		fmt.Sprintf("%.0f days past 85 %% depletion, of the %.0f weeks that this grass lasts", worst.Dry, worst.Weeks),
 		last.AddDate(0, 0, -int(worst.Dry)), last)
 }
 

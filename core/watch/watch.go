@@ -312,11 +312,11 @@ func (w *looker) endurance() {
 		if e.DaysLeft < 1.5 {
 			left = "hardly a day is left"
 		}
-		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. %s, %s", e.Dry, e.Weeks,
+		n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.0f weeks. %s, %s", e.Dry, e.Weeks,
 			w.needed(), left)
 		if e.Used >= 1 {
 			n.Level = Act
-			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.1f weeks. Crowns are starting to die",
+			n.Detail = fmt.Sprintf("Root zone at least 85 %% dry for %.0f days; this grass lasts about %.0f weeks. Crowns are starting to die",
 				e.Dry, e.Weeks)
 		}
 		if n.Ahead {
