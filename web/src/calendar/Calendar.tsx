@@ -116,7 +116,8 @@ function Row({ job, me, open, onOpen }: { job: Job; me: Me; open: boolean; onOpe
           )}
           <br />
           <span className="faint">
-            {job.wait >= 0.05 ? `waiting costs ${job.wait.toFixed(2)} ${me.currency} a day` : 'no hurry'}, {Math.round(job.minutes)} min of work
+            {job.wait >= 0.05 ? `waiting costs ${job.wait.toFixed(2)} ${me.currency} a day` : 'no hurry'}, {Math.round(job.minutes)} min of
+            work
           </span>
         </span>
         <span className="job-do">
