@@ -39,7 +39,8 @@ func TestAFormOpensWhereItIsSeen(t *testing.T) {
 	for _, button := range []string{"Book a visit", "Change the site", "Change the client", "Add a zone", "Erase the client"} {
 		p.until("to the top", `(() => { scrollTo(0, 0); return scrollY === 0 })()`)
 		p.clickText(button)
-		p.until("the form of "+button+" is in view", `(() => { const form = document.querySelector('.form.side'), box = form?.getBoundingClientRect()
+		p.until("the form of "+button+" is in view", `(() => { const form = document.querySelector('.form.side')
+			const box = form?.getBoundingClientRect()
 			return !!form && form.querySelector('h2, h3') && document.activeElement === form && box.top >= -1 && box.top < innerHeight - 200 })()`)
 		require.Greater(t, eval[float64](p, `scrollY`), 100.0, button)
 	}

@@ -66,7 +66,7 @@ type ClientFound struct {
 	Says    string   `json:"says" doc:"how sure that is; of what is history, when it was found"`
 	GivenOn string   `json:"given_on" format:"date"`
 	What    string   `json:"what" doc:"what it is"`
-	Why     string   `json:"why" doc:"what it was known by, as one sentence; empty where that is not kept"`
+	Why     string   `json:"why" doc:"how we know, as one sentence; empty where no reasons were kept"`
 	Ends    string   `json:"ends" doc:"what ends it, or how one lives with it"`
 	Back    string   `json:"back" doc:"whether it comes back, and why"`
 	Not     []string `json:"not" nullable:"false" doc:"what it is often taken for and is not"`

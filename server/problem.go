@@ -50,7 +50,7 @@ func (s *Server) said(err error) error {
 }
 
 // givenUp is the answer to a request whose asker has gone; a proxy's log may have it.
-const givenUp = "the request was given up"
+const givenUp = "the request was cancelled"
 
 // away is the answer while the database cannot be reached: worth trying again soon.
 func away() error {

@@ -13,8 +13,8 @@ type clauseRow struct{ finding, value, says string }
 
 // clauseText has the rows: finding, value and words, plain ones of the trade. The value is empty for any other, 0 for a count of none,
 // "none" for a list in which nothing was ticked. {value} stands for the figure with its unit or the words, {figure} and {per} for its two
-// halves, {number} for the bare figure as it is kept, {percent} for a share in a hundred, {cause} for the cause that a finding is kept for. It is one text and not a table of three, which a phone fetches
-// quicker.
+// halves, {number} for the bare figure as it is kept, {percent} for a share in a hundred, {cause} for the cause that a finding is kept for.
+// It is one text and not a table of three, which a phone fetches quicker.
 const clauseText = `
 establishment | new-seed | the grass was only just sown
 establishment | new-sod | the sod was only just laid

@@ -96,5 +96,6 @@ func TestClausesAreReadAloud(t *testing.T) {
 	f, _ := findFinding("thatch-mm")
 	require.Equal(t, "the thatch is 0.55 in thick", Clause(f, "thatch-mm", NumberValue(14), units.Saying{Customary: true}))
 	steers, _ := findFinding("client-wishes")
-	require.Contains(t, Clause(steers, "client-wishes", ListValue("x"), units.Saying{}), "(", "an answer without a row is named with its value")
+	require.Contains(t, Clause(steers, "client-wishes", ListValue("x"), units.Saying{}), "(",
+		"an answer without a row is named with its value")
 }

@@ -304,7 +304,7 @@ var factRows = []factRow{
 	{"growth-regulator", DoNow, "surging-sound and regulator-wish", "sound and growing faster than it can be mown", ""},
 	{"growth-regulator", Avoid, "surging-sound and since(post) < 14", "just sprayed", ""},
 
-	{"nuisance-pests", Schedule, "client-wishes = mosquitoes-gone|fleas-gone|ticks-gone|ants-gone", "the client asks for it: a separate job from the lawn", ""},
+	{"nuisance-pests", Schedule, "client-wishes = mosquitoes-gone|fleas-gone|ticks-gone|ants-gone", "the client asked for it; a job apart from the lawn care", ""},
 
 	{"moss-control", Avoid, "moss-cover-percent < 5", "hardly any moss", ""},
 	{"moss-control", DoNow, "moss-cover-percent >= 5 and moss-live", "kill it, rake it out, then deal with its reasons", ""},

@@ -317,7 +317,7 @@ var actionCautions = map[string][]string{
 	"replace-soil":     {digCaution, "Unknown residue is not handled: report it."},
 	"prune-shade":      {"Leave work at height to an arborist; no work in nesting time; tree permits."},
 	"sharpen-blades":   {"Engine off and spark plug lead off before a hand goes near the blade."},
-	"nuisance-pests":   {"Only with a label that names the pest and allows lawns. First deal with standing water, tall edges and pets; many come in from next door."},
+	"nuisance-pests":   {"Use only a product whose label names the pest and allows lawns. First deal with standing water, tall edges and pets; many come in from next door."},
 	"resume-mowing":    {"Stones, toys and hoses up first."},
 	"soil-test":        {"Hand tool: stop at resistance."},
 	"send-lab-sample":  {"Hand tool: stop at resistance."},

@@ -3823,7 +3823,7 @@ export interface components {
             sure: "sure" | "likely" | "probable" | "open";
             /** @description what it is */
             what: string;
-            /** @description what it was known by, as one sentence; empty where that is not kept */
+            /** @description how we know, as one sentence; empty where no reasons were kept */
             why: string;
         };
         ClientLink: {
